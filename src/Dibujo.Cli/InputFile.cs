@@ -1,0 +1,46 @@
+using System.Collections.Immutable;
+using System.Text.Json.Serialization.Metadata;
+using Dibujo.Core.Checking;
+using Dibujo.Core.Exchange;
+
+namespace Dibujo.Cli;
+
+/// <summary>Files named on the command line.</summary>
+internal static class InputFile
+{
+    /// <summary>The pack in that file, or its problems printed.</summary>
+    internal static Pack? ReadPack(string path, TextWriter output) => Take(JsonText.ReadPack(Bytes(path, output)), path, output);
+
+    /// <summary>What the file says, or what is wrong with it printed.</summary>
+    internal static T? Read<T>(string path, JsonTypeInfo<T> type, TextWriter output)
+        where T : class => Take(JsonText.Read(Bytes(path, output), type), path, output);
+
+    internal static void Print(string path, IEnumerable<Problem> problems, TextWriter output)
+    {
+        foreach (var problem in problems)
+        {
+            output.WriteLine($"{path}#{problem.Place}: {problem.What} {problem.Mend}");
+        }
+    }
+
+    private static byte[] Bytes(string path, TextWriter output)
+    {
+        try
+        {
+            return File.ReadAllBytes(path);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            output.WriteLine($"{path}: cannot be read: {e.Message}");
+            return [];
+        }
+    }
+
+    private static T? Take<T>((T? Value, Problem? Problem) read, string path, TextWriter output)
+        where T : class
+    {
+        ImmutableArray<Problem> problems = read.Problem is { } problem ? [problem] : [];
+        Print(path, problems, output);
+        return read.Value;
+    }
+}

@@ -1,0 +1,36 @@
+using System.Collections.Immutable;
+
+namespace Dibujo.Core.Checking;
+
+/// <summary>Gathers problems, and the ones of one kind that every list of keys has.</summary>
+internal sealed class ProblemList
+{
+    private const int MaxKeyLength = 64;
+    private readonly ImmutableArray<Problem>.Builder problems = ImmutableArray.CreateBuilder<Problem>();
+
+    internal bool IsEmpty => problems.Count == 0;
+
+    internal void Add(string place, string what, string mend) => problems.Add(new(place, what, mend));
+
+    internal ImmutableArray<Problem> ToImmutable() => problems.ToImmutable();
+
+    /// <summary>Keys name things in files and addresses: short, plain, and each used once.</summary>
+    internal void CheckKeys(string place, string noun, IEnumerable<string> keys)
+    {
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var (i, key) in keys.Index())
+        {
+            if (key.Length is 0 or > MaxKeyLength || !key.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_'))
+            {
+                Add($"{place}/{i}/key", $"“{Shorten(key)}” cannot be the key of a {noun}.",
+                    $"Use 1 to {MaxKeyLength} letters, digits, hyphens or underscores.");
+            }
+            else if (!seen.Add(key))
+            {
+                Add($"{place}/{i}/key", $"Two {noun}s have the key “{key}”.", "Give one of them another key.");
+            }
+        }
+    }
+
+    internal static string Shorten(string text) => text.Length <= 40 ? text : text[..40] + "…";
+}

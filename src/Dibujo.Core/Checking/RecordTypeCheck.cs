@@ -1,0 +1,148 @@
+using Dibujo.Core.Forms;
+using Dibujo.Core.Records;
+using Dibujo.Core.Workflows;
+
+namespace Dibujo.Core.Checking;
+
+/// <summary>Whether fields, forms, workflows and roles of a record type fit together.</summary>
+internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
+{
+    private const string Root = "/recordType";
+
+    internal void Run()
+    {
+        problems.CheckKeys($"{Root}/fields", "field", type.Fields.Select(f => f.Key));
+        problems.CheckKeys($"{Root}/roles", "role", type.Roles.Select(r => r.Key));
+        problems.CheckKeys($"{Root}/forms", "form", type.Forms.Select(f => f.Key));
+        problems.CheckKeys($"{Root}/workflows", "workflow", type.Workflows.Select(w => w.Key));
+        CheckTitle();
+        foreach (var (i, field) in type.Fields.Index())
+        {
+            CheckType($"{Root}/fields/{i}/type", field.Type);
+        }
+
+        RequireOne("forms", type.Forms.Length);
+        RequireOne("workflows", type.Workflows.Length);
+        foreach (var (i, form) in type.Forms.Index())
+        {
+            CheckForm($"{Root}/forms/{i}", form);
+        }
+
+        foreach (var (i, workflow) in type.Workflows.Index())
+        {
+            CheckWorkflow($"{Root}/workflows/{i}", workflow);
+        }
+    }
+
+    private void CheckTitle()
+    {
+        if (type.Find(type.TitleField) is null)
+        {
+            problems.Add($"{Root}/titleField", $"There is no field “{ProblemList.Shorten(type.TitleField)}”.",
+                "Name the field by which a record is called in lists.");
+        }
+    }
+
+    private void RequireOne(string list, int count)
+    {
+        if (count == 0)
+        {
+            problems.Add($"{Root}/{list}", $"A record type without {list} cannot be filled in.", "Add one.");
+        }
+    }
+
+    private void CheckType(string place, FieldType fieldType)
+    {
+        switch (fieldType)
+        {
+            case ChoiceType choice:
+                problems.CheckKeys($"{place}/options", "choice", choice.Options.Select(o => o.Key));
+                if (choice.Options.IsEmpty)
+                {
+                    problems.Add($"{place}/options", "A choice field without choices can never be filled in.", "Add a choice.");
+                }
+
+                break;
+            case NumberType { Scale: < 0 or > 12 }:
+                problems.Add($"{place}/scale", "A number has 0 to 12 digits after the point.", "Choose a number from 0 to 12.");
+                break;
+            case NumberType { Min: { } min, Max: { } max } when min > max:
+                problems.Add($"{place}/min", "The least allowed is more than the most allowed.", "Exchange the two.");
+                break;
+            case MoneyType money when money.Currency.Length != 3 || !money.Currency.All(char.IsAsciiLetterUpper):
+                problems.Add($"{place}/currency", $"“{ProblemList.Shorten(money.Currency)}” is not a currency code.",
+                    "Use the three letters of ISO 4217, such as EUR.");
+                break;
+            case TextType { MaxLength: < 1 } or LongTextType { MaxLength: < 1 }:
+                problems.Add($"{place}/maxLength", "Text must be allowed at least one character.", "Choose 1 or more.");
+                break;
+            default:
+                break;
+        }
+    }
+
+    private void CheckForm(string place, Form form)
+    {
+        problems.CheckKeys($"{place}/tabs", "tab", form.Tabs.Select(t => t.Key));
+        var sections = new HashSet<string>(StringComparer.Ordinal);
+        var placed = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var (t, tab) in form.Tabs.Index())
+        {
+            problems.CheckKeys($"{place}/tabs/{t}/sections", "section", tab.Sections.Select(s => s.Key));
+            foreach (var (s, section) in tab.Sections.Index())
+            {
+                var here = $"{place}/tabs/{t}/sections/{s}";
+                if (!sections.Add(section.Key))
+                {
+                    problems.Add($"{here}/key", $"Two sections of this form have the key “{section.Key}”.",
+                        "Give one of them another key.");
+                }
+
+                foreach (var (f, field) in section.Fields.Index())
+                {
+                    if (type.Find(field) is null)
+                    {
+                        problems.Add($"{here}/fields/{f}", $"There is no field “{ProblemList.Shorten(field)}”.",
+                            "Add it to the record type, or take it off the form.");
+                    }
+                    else if (!placed.Add(field))
+                    {
+                        problems.Add($"{here}/fields/{f}", $"“{field}” stands on this form twice.", "Take one of them off.");
+                    }
+                }
+            }
+        }
+    }
+
+    private void CheckWorkflow(string place, Workflow workflow)
+    {
+        problems.CheckKeys($"{place}/stages", "stage", workflow.Stages.Select(s => s.Key));
+        problems.CheckKeys($"{place}/moves", "move", workflow.Moves.Select(m => m.Key));
+        if (workflow.Stages.IsEmpty)
+        {
+            problems.Add($"{place}/stages", "A workflow without stages leads nowhere.", "Add a stage.");
+        }
+
+        foreach (var (i, move) in workflow.Moves.Index())
+        {
+            foreach (var (end, stage) in new[] { ("from", move.From), ("to", move.To) })
+            {
+                if (workflow.Position(stage) < 0)
+                {
+                    problems.Add($"{place}/moves/{i}/{end}",
+                        $"The workflow “{workflow.Label}” has no stage “{ProblemList.Shorten(stage)}”.",
+                        "Name one of its stages.");
+                }
+            }
+
+            foreach (var (r, role) in move.Roles.Index())
+            {
+                if (!type.Roles.Any(known => known.Key == role))
+                {
+                    problems.Add($"{place}/moves/{i}/roles/{r}", $"There is no role “{ProblemList.Shorten(role)}”.",
+                        "Add the role, or take it off the move.");
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,90 @@
+using Dibujo.Core.Rules;
+
+namespace Dibujo.Core.Compilation;
+
+/// <summary>What one case of one reading says of one facet of one element.</summary>
+/// <param name="Reading">The reading of a rule, by number.</param>
+/// <param name="Case">The case that must be in force, counted within the rule.</param>
+/// <param name="Says">The facet's value as an integer; see <see cref="ClaimTable"/>.</param>
+internal readonly record struct ClaimCode(int Reading, int Case, byte Says);
+
+/// <summary>All claims by element and facet, highest rule first, with the index from readings to what they claim.</summary>
+internal sealed class ClaimTable
+{
+    internal const byte Shown = 0;
+    internal const byte Hidden = 1;
+    internal const byte HiddenAndCleared = 2;
+    internal const int FacetCount = 3;
+
+    private readonly Dictionary<int, List<ClaimCode>> gathered = [];
+
+    internal ClaimCode[] Claims { get; private set; } = [];
+
+    /// <summary>Where the claims on each element and facet begin; the next entry is where they end.</summary>
+    internal int[] Starts { get; private set; } = [];
+
+    /// <summary>The (element × facet) cells on which each reading has a claim.</summary>
+    internal int[][] CellsOfReading { get; private set; } = [];
+
+    internal static int Cell(int element, Facet facet) => (element * FacetCount) + (int)facet;
+
+    internal static byte Says(Effect effect) => effect switch
+    {
+        Show => Shown,
+        Hide { Value: HiddenValue.Clear } => HiddenAndCleared,
+        Hide => Hidden,
+        Unlock => (byte)Access.Open,
+        Lock => (byte)Access.Locked,
+        Require require => (byte)require.Level,
+        _ => (byte)Requirement.Optional,
+    };
+
+    /// <summary>Adds a claim below those already there.</summary>
+    internal void Add(int element, Facet facet, ClaimCode claim)
+    {
+        var cell = Cell(element, facet);
+        if (!gathered.TryGetValue(cell, out var list))
+        {
+            gathered[cell] = list = [];
+        }
+
+        list.Add(claim);
+    }
+
+    /// <summary>The claims gathered so far on one facet of one element.</summary>
+    internal IReadOnlyList<ClaimCode> On(int element, Facet facet) =>
+        gathered.TryGetValue(Cell(element, facet), out var list) ? list : [];
+
+    /// <summary>Puts other claims in place of those on one facet of one element.</summary>
+    internal void Replace(int element, Facet facet, IEnumerable<ClaimCode> claims) =>
+        gathered[Cell(element, facet)] = [.. claims];
+
+    internal void Freeze(int elementCount, int readingCount)
+    {
+        var cells = elementCount * FacetCount;
+        Starts = new int[cells + 1];
+        var all = new List<ClaimCode>();
+        var cellsOf = new List<int>[readingCount];
+        for (var i = 0; i < readingCount; i++)
+        {
+            cellsOf[i] = [];
+        }
+
+        for (var cell = 0; cell < cells; cell++)
+        {
+            Starts[cell] = all.Count;
+            foreach (var claim in gathered.GetValueOrDefault(cell, []))
+            {
+                all.Add(claim);
+                if (cellsOf[claim.Reading] is var list && (list.Count == 0 || list[^1] != cell))
+                {
+                    list.Add(cell);
+                }
+            }
+        }
+
+        Starts[cells] = all.Count;
+        Claims = [.. all];
+        CellsOfReading = [.. cellsOf.Select(c => c.ToArray())];
+    }
+}

@@ -1,0 +1,81 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Checking;
+using Dibujo.Core.Forms;
+using Dibujo.Core.Rules;
+
+namespace Dibujo.Core.Compilation;
+
+/// <summary>
+/// A definition compiled for one form: immutable, to be shared by any number of sessions on any number of threads.
+/// </summary>
+/// <remarks>
+/// Distinct clauses are stored once; an index leads from what a clause looks at to the clause, from there to the rules
+/// that read it and on to the elements they claim, so that a change costs what it reaches and no more.
+/// </remarks>
+public sealed class RuleProgram
+{
+    internal RuleProgram(Definition definition, Form form)
+    {
+        Definition = definition;
+        Form = form;
+        Fields = new(definition.RecordType);
+        Layout = new(definition.RecordType, form);
+        Clauses = new(definition.RecordType, Fields);
+        Rules = new(Clauses, Fields);
+    }
+
+    /// <summary>What was compiled, rules with problems included.</summary>
+    public Definition Definition { get; }
+
+    /// <summary>The form whose elements have states.</summary>
+    public Form Form { get; }
+
+    /// <summary>How many fields, sections and tabs have a state; their numbers run from 0.</summary>
+    public int ElementCount => Layout.ShownCount;
+
+    internal FieldIndex Fields { get; }
+
+    internal Layout Layout { get; }
+
+    internal ClauseTable Clauses { get; }
+
+    internal RuleTable Rules { get; }
+
+    internal ClaimTable Claims { get; } = new();
+
+    /// <summary>The circles in the order in which their values are settled.</summary>
+    internal Circle[] Circles { get; set; } = [];
+
+    /// <summary>For each field, its place in <see cref="Circles"/>.</summary>
+    internal int[] CircleOfField { get; set; } = [];
+
+    /// <summary>For each element, the elements whose state its claims decide, itself included.</summary>
+    internal int[][] ElementsUnder { get; set; } = [];
+
+    /// <summary>For each list position, the number of the rule's reading for the form at large; -1 for a rule left out.</summary>
+    internal int[] ReadingOfRule { get; set; } = [];
+
+    /// <summary>
+    /// Compiles for the form of that key, or the main form. Rules that are off or have problems are left out; the
+    /// program is null if the record type itself has a problem or no such form.
+    /// </summary>
+    public static (RuleProgram? Program, ImmutableArray<Problem> Problems) Compile(Definition definition, string? form = null)
+    {
+        var problems = DefinitionCheck.Of(definition);
+        var layout = form is null
+            ? definition.RecordType.Forms.FirstOrDefault()
+            : definition.RecordType.Forms.FirstOrDefault(f => f.Key == form);
+        return layout is null || problems.Any(p => p.Place.StartsWith("/recordType", StringComparison.Ordinal))
+            ? (null, problems)
+            : (ProgramCompiler.Compile(definition, layout, problems), problems);
+    }
+
+    /// <summary>The element of that number.</summary>
+    public Element ElementAt(int number) => Layout[number];
+
+    /// <summary>The element's number; -1 where it is not on this form.</summary>
+    public int NumberOf(Element element) => Layout.Find(element) is var number && number < ElementCount ? number : -1;
+
+    /// <summary>Whether the field stands on this form.</summary>
+    public bool IsOnForm(string field) => Fields.Find(field) is >= 0 and var index && Layout.OnForm[index];
+}

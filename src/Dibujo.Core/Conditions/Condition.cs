@@ -1,0 +1,40 @@
+using System.Collections.Immutable;
+using System.Text.Json.Serialization;
+using Dibujo.Core.Exchange;
+
+namespace Dibujo.Core.Conditions;
+
+/// <summary>Something that is true or false of a record in its setting, never an error.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(Group), "group")]
+[JsonDerivedType(typeof(Clause), "clause")]
+public abstract record Condition;
+
+/// <summary>Several conditions taken together. An empty <c>AllOf</c> or <c>NoneOf</c> holds; an empty <c>AnyOf</c> does not.</summary>
+public sealed record Group(Quantifier Quantifier, ImmutableArray<Condition> Members) : Condition;
+
+/// <summary>Subject, test, comparand: the smallest condition.</summary>
+/// <param name="Subject">What is looked at.</param>
+/// <param name="Test">What is asked of it.</param>
+/// <param name="Comparands">
+/// What it is compared with: none for blank and filled in, two for a range, one or more for "one of", else one.
+/// </param>
+public sealed record Clause(Subject Subject, Test Test, ImmutableArray<Comparand> Comparands = default) : Condition
+{
+    /// <summary>What the subject is compared with; as many as the test's <see cref="TestShape"/> asks for.</summary>
+    public ImmutableArray<Comparand> Comparands { get; init; } = Comparands.OrEmpty();
+}
+
+/// <summary>How many members of a <see cref="Group"/> must hold.</summary>
+[JsonConverter(typeof(CamelCaseEnum<Quantifier>))]
+public enum Quantifier
+{
+    /// <summary>Every member.</summary>
+    AllOf,
+
+    /// <summary>At least one member.</summary>
+    AnyOf,
+
+    /// <summary>No member: the negation of <see cref="AnyOf"/>.</summary>
+    NoneOf,
+}

@@ -1,0 +1,152 @@
+using Dibujo.Core.Compilation;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Evaluation;
+
+/// <summary>Remembers what was last told of a session, and tells what has changed since.</summary>
+internal sealed class Reporter
+{
+    private readonly Session session;
+    private readonly Layout layout;
+    private readonly Delta delta = new();
+    private readonly ElementState[] told;
+    private readonly Value[] toldValues;
+    private readonly int[] toldCases;
+    private readonly int[] visibleFields;
+    private readonly bool[] isTouched;
+    private readonly List<int> touched = [];
+    private readonly List<int> touchedRules = [];
+
+    internal Reporter(Session session)
+    {
+        this.session = session;
+        layout = session.Program.Layout;
+        told = new ElementState[layout.ShownCount];
+        toldValues = new Value[layout.FieldCount];
+        toldCases = new int[session.Program.ReadingOfRule.Length];
+        visibleFields = new int[layout.ShownCount];
+        isTouched = new bool[layout.ShownCount];
+    }
+
+    internal ElementState StateOf(int element) => told[element];
+
+    /// <summary>Notes that the state of an element, or the value of a field, may be another now.</summary>
+    internal void Touch(int element)
+    {
+        if (element < isTouched.Length && !isTouched[element])
+        {
+            isTouched[element] = true;
+            touched.Add(element);
+        }
+    }
+
+    internal void TouchRule(RuleCode reading)
+    {
+        if (reading.OwnField < 0)
+        {
+            touchedRules.Add(reading.Rule);
+        }
+    }
+
+    /// <summary>Takes everything as it is now for told.</summary>
+    internal void Start()
+    {
+        for (var element = 0; element < told.Length; element++)
+        {
+            Touch(element);
+        }
+
+        Report();
+        for (var rule = 0; rule < toldCases.Length; rule++)
+        {
+            toldCases[rule] = session.CaseInForce(rule);
+        }
+    }
+
+    internal Delta Report()
+    {
+        delta.Clear();
+        // Containers come after fields, since a container is seen as long as a field in it is.
+        for (var i = 0; i < touched.Count; i++)
+        {
+            if (touched[i] < layout.FieldCount)
+            {
+                ReportField(touched[i]);
+            }
+        }
+
+        for (var i = 0; i < touched.Count; i++)
+        {
+            if (touched[i] >= layout.FieldCount)
+            {
+                ReportState(touched[i], Container(touched[i]));
+            }
+        }
+
+        foreach (var element in touched)
+        {
+            isTouched[element] = false;
+        }
+
+        touched.Clear();
+        foreach (var rule in touchedRules)
+        {
+            if (toldCases[rule] != session.CaseInForce(rule))
+            {
+                toldCases[rule] = session.CaseInForce(rule);
+                delta.AddRule(rule);
+            }
+        }
+
+        touchedRules.Clear();
+        return delta;
+    }
+
+    private void ReportField(int field)
+    {
+        if (!session.ValueOf(field).Equals(toldValues[field]))
+        {
+            toldValues[field] = session.ValueOf(field);
+            delta.AddValue(field);
+        }
+
+        var wasVisible = told[field].IsVisible;
+        var now = Field(field);
+        ReportState(field, now);
+        if (wasVisible != now.IsVisible)
+        {
+            for (var c = layout.Containers[field]; c >= 0; c = layout.Containers[c])
+            {
+                visibleFields[c] += now.IsVisible ? 1 : -1;
+                Touch(c);
+            }
+        }
+    }
+
+    private void ReportState(int element, ElementState now)
+    {
+        if (told[element] != now)
+        {
+            told[element] = now;
+            delta.AddElement(element);
+        }
+    }
+
+    private ElementState Field(int field)
+    {
+        var visible = layout.OnForm[field] && !session.Hiding(field).Hidden;
+        var access = session.AccessTo(field);
+        var requirement = session.RequirementOn(field);
+        var suspended = requirement != Requirement.Optional
+            && (!visible || (requirement == Requirement.ToSave && access == Access.Locked));
+        return new(visible, access, requirement, suspended, session.IsSetAside(field));
+    }
+
+    private ElementState Container(int element)
+    {
+        var visible = !session.Hiding(element).Hidden || visibleFields[element] > 0;
+        var requirement = session.RequirementOn(element);
+        return new(visible, session.AccessTo(element), requirement, !visible && requirement != Requirement.Optional, false);
+    }
+}

@@ -1,0 +1,33 @@
+using System.Collections.Immutable;
+using System.Text.Json.Serialization;
+using Dibujo.Core.Checking;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Explanation;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Saving;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Exchange;
+
+/// <summary>How the model is written as JSON, in files, in the store and at every boundary: strictly, without reflection.</summary>
+[JsonSourceGenerationOptions(
+    PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase,
+    UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+    DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+    RespectNullableAnnotations = true,
+    RespectRequiredConstructorParameters = true,
+    AllowOutOfOrderMetadataProperties = true,
+    AllowDuplicateProperties = false,
+    MaxDepth = 64)]
+[JsonSerializable(typeof(Pack))]
+[JsonSerializable(typeof(Definition))]
+[JsonSerializable(typeof(RecordFile))]
+[JsonSerializable(typeof(Setting))]
+[JsonSerializable(typeof(Value))]
+[JsonSerializable(typeof(ImmutableDictionary<string, Value>))]
+[JsonSerializable(typeof(ImmutableArray<Problem>))]
+[JsonSerializable(typeof(ImmutableArray<Refusal>))]
+[JsonSerializable(typeof(ImmutableArray<SentencePart>))]
+[JsonSerializable(typeof(ImmutableArray<ClauseExplanation>))]
+[JsonSerializable(typeof(ElementExplanation))]
+public sealed partial class CoreJson : JsonSerializerContext;

@@ -1,0 +1,86 @@
+using System.Globalization;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+using Dibujo.Core.Checking;
+
+namespace Dibujo.Core.Exchange;
+
+/// <summary>Puts the reader's complaint into words for whoever wrote the file: no type names, a pointer for the place.</summary>
+internal static partial class JsonMistake
+{
+    internal static Problem Describe(JsonException mistake)
+    {
+        var line = mistake.LineNumber is { } number
+            ? string.Create(CultureInfo.InvariantCulture, $" (line {number + 1})")
+            : "";
+        var (what, mend) = Words(mistake.Message);
+        return new(Pointer(mistake.Path), $"{what}{line}.", mend);
+    }
+
+    private static (string What, string Mend) Words(string message)
+    {
+        if (Missing().Match(message) is { Success: true } missing)
+        {
+            return ($"Something is missing here: {missing.Groups["names"].Value.Replace("'", "", StringComparison.Ordinal)}",
+                "Add it.");
+        }
+
+        if (Unmapped().Match(message) is { Success: true } unmapped)
+        {
+            return ($"“{ProblemList.Shorten(unmapped.Groups["name"].Value)}” is not known here", "Check its spelling, or take it out.");
+        }
+
+        if (Duplicate().Match(message) is { Success: true } duplicate)
+        {
+            return ($"“{ProblemList.Shorten(duplicate.Groups["name"].Value)}” stands here twice", "Take one of them out.");
+        }
+
+        if (Kind().Match(message) is { Success: true } kind)
+        {
+            return ($"There is no kind “{ProblemList.Shorten(kind.Groups["name"].Value)}” here", "Use one of the kinds in the schema.");
+        }
+
+        if (message.Contains("maximum configured depth", StringComparison.Ordinal))
+        {
+            return ("The file is nested too deeply; 64 levels are read", "Split the condition into several rules or cases.");
+        }
+
+        if (message.Contains("polymorphic", StringComparison.Ordinal) || message.Contains("abstract", StringComparison.Ordinal))
+        {
+            return ("It is not said of which kind this is", "Add its “kind”.");
+        }
+
+        if (message.StartsWith("this number", StringComparison.Ordinal) || message.StartsWith("a value is", StringComparison.Ordinal))
+        {
+            return (char.ToUpperInvariant(message[0]) + message[1..], "Give a value that fits.");
+        }
+
+        if (message.Contains("could not be converted", StringComparison.Ordinal) || message.Contains("doesn't allow null", StringComparison.Ordinal))
+        {
+            return ("The value does not fit here: it is of another type, too large, or none of those allowed",
+                "Compare it with the schema.");
+        }
+
+        return ("The text is not valid JSON here", "Check commas, quotation marks and brackets before this place.");
+    }
+
+    /// <summary>From the reader's path ($.rules[2].name) to a JSON Pointer (/rules/2/name).</summary>
+    private static string Pointer(string? path) =>
+        path is null ? "" : Step().Replace(path, m => "/" + (m.Groups["name"].Success ? m.Groups["name"].Value : m.Groups["index"].Value))
+            .TrimStart('$');
+
+    [GeneratedRegex(@"missing required properties including: (?<names>.+?)\.?$|required propert[^:]*: (?<names>.+?)\.?$", RegexOptions.ExplicitCapture, 1000)]
+    private static partial Regex Missing();
+
+    [GeneratedRegex("The JSON property '(?<name>[^']*)' could not be mapped", RegexOptions.ExplicitCapture, 1000)]
+    private static partial Regex Unmapped();
+
+    [GeneratedRegex("Duplicate property '(?<name>[^']*)'", RegexOptions.ExplicitCapture, 1000)]
+    private static partial Regex Duplicate();
+
+    [GeneratedRegex("type discriminator id '(?<name>[^']*)'", RegexOptions.ExplicitCapture, 1000)]
+    private static partial Regex Kind();
+
+    [GeneratedRegex(@"\.(?<name>[^.\[\]]+)|\[(?<index>\d+)\]|\['(?<name>[^']*)'\]", RegexOptions.ExplicitCapture, 1000)]
+    private static partial Regex Step();
+}

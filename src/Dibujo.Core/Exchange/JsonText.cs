@@ -1,0 +1,50 @@
+using System.Text.Json;
+using System.Text.Json.Serialization.Metadata;
+using Dibujo.Core.Checking;
+
+namespace Dibujo.Core.Exchange;
+
+/// <summary>Reads JSON that somebody wrote by hand: a mistake comes back as a problem with its place, not as an exception.</summary>
+public static class JsonText
+{
+    /// <summary>The value, or what is wrong with the text and where.</summary>
+    public static (T? Value, Problem? Problem) Read<T>(ReadOnlySpan<byte> utf8, JsonTypeInfo<T> type)
+        where T : class
+    {
+        if (utf8.IsEmpty || utf8.Trim(" \t\r\n"u8).IsEmpty)
+        {
+            return (null, new("", "The file is empty.", "Give a JSON object."));
+        }
+
+        try
+        {
+            return JsonSerializer.Deserialize(utf8, type) is { } value
+                ? (value, null)
+                : (null, new("", "The file says null.", "Give a JSON object."));
+        }
+        catch (JsonException mistake)
+        {
+            return (null, JsonMistake.Describe(mistake));
+        }
+        catch (InvalidOperationException mistake)
+        {
+            // Text that is no Unicode is found only when a string is taken out of it.
+            return (null, new("", $"The file is not valid JSON: {mistake.Message}", "Save it as UTF-8."));
+        }
+    }
+
+    /// <summary>The pack, or the first mistake in its form. Whether it says something sensible: <see cref="DefinitionCheck"/>.</summary>
+    public static (Pack? Pack, Problem? Problem) ReadPack(ReadOnlySpan<byte> utf8)
+    {
+        var (pack, problem) = Read(utf8, CoreJson.Default.Pack);
+        return pack switch
+        {
+            null => (null, problem),
+            { Format: not Pack.FormatName } => (null, new("/format",
+                $"This is not a pack: its format is “{ProblemList.Shorten(pack.Format)}”.", $"A pack says “{Pack.FormatName}”.")),
+            { Version: not Pack.CurrentVersion } => (null, new("/version",
+                $"Packs of version {pack.Version} are not known here.", $"Use version {Pack.CurrentVersion}.")),
+            _ => (pack, null),
+        };
+    }
+}

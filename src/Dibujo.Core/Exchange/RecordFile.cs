@@ -1,0 +1,14 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Exchange;
+
+/// <summary>A record as a file, to be evaluated under a pack.</summary>
+/// <param name="Setting">Stage, roles and so on.</param>
+/// <param name="Values">Saved values by field key.</param>
+/// <param name="Changes">Unsaved changes by field key.</param>
+public sealed record RecordFile(
+    Setting Setting,
+    ImmutableDictionary<string, Value> Values,
+    ImmutableDictionary<string, Value>? Changes = null);

@@ -1,0 +1,17 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Rules;
+
+namespace Dibujo.Core.Forms;
+
+/// <summary>A layout of a record: tabs, in them sections, in them fields.</summary>
+public sealed record Form(string Key, string Label, ImmutableArray<Tab> Tabs);
+
+/// <summary>One leaf of a <see cref="Form"/>.</summary>
+public sealed record Tab(string Key, string Label, ImmutableArray<Section> Sections, Rest? Rest = null);
+
+/// <summary>Fields that belong together under one heading.</summary>
+/// <param name="Key">Short name; unique within the form.</param>
+/// <param name="Label">The heading.</param>
+/// <param name="Fields">Keys of fields, in the order in which they are filled in.</param>
+/// <param name="Rest">Its state when no rule speaks.</param>
+public sealed record Section(string Key, string Label, ImmutableArray<string> Fields, Rest? Rest = null);

@@ -1,0 +1,11 @@
+using Dibujo.Core.Rules;
+
+namespace Dibujo.Core.Records;
+
+/// <summary>One thing a record can hold.</summary>
+/// <param name="Key">Short name in files and in the store; never changes.</param>
+/// <param name="Label">What people read.</param>
+/// <param name="Type">What it may hold, with limits.</param>
+/// <param name="Help">A line for the person who fills it in.</param>
+/// <param name="Rest">Its state when no rule speaks.</param>
+public sealed record Field(string Key, string Label, FieldType Type, string? Help = null, Rest? Rest = null);

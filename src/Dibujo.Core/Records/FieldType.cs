@@ -1,0 +1,34 @@
+using System.Text.Json.Serialization;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Records;
+
+/// <summary>What a field may hold. A closed set: one record for each type, each with its own limits.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(TextType), "text")]
+[JsonDerivedType(typeof(LongTextType), "longText")]
+[JsonDerivedType(typeof(NumberType), "number")]
+[JsonDerivedType(typeof(MoneyType), "money")]
+[JsonDerivedType(typeof(YesNoType), "yesNo")]
+[JsonDerivedType(typeof(DateType), "date")]
+[JsonDerivedType(typeof(ChoiceType), "choice")]
+public abstract record FieldType
+{
+    /// <summary>What a value of this type is called in a message: "a number".</summary>
+    [JsonIgnore]
+    public abstract string Noun { get; }
+
+    /// <summary>
+    /// Turns a bare value, as read from JSON, into one that this type holds; null if it cannot. A blank fits every
+    /// type. Limits are not looked at: see <see cref="Violation"/>.
+    /// </summary>
+    public Value? Fit(Value raw) => raw.IsBlank ? Value.Blank : FitFilled(raw);
+
+    /// <summary>Which limit a fitted value breaks, as a sentence that says how to mend it; null when it keeps them all.</summary>
+    public virtual string? Violation(Value value) => null;
+
+    /// <summary>The value as people read it: labels for choices, "yes" and "no", units and currencies.</summary>
+    public virtual string Display(Value value) => value.Plain;
+
+    private protected abstract Value? FitFilled(Value raw);
+}

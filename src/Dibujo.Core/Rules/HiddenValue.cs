@@ -1,0 +1,15 @@
+using System.Text.Json.Serialization;
+using Dibujo.Core.Exchange;
+
+namespace Dibujo.Core.Rules;
+
+/// <summary>What becomes of a field's saved value while the field is hidden.</summary>
+[JsonConverter(typeof(CamelCaseEnum<HiddenValue>))]
+public enum HiddenValue
+{
+    /// <summary>Stays, unseen; conditions still see it.</summary>
+    Keep,
+
+    /// <summary>Counts as blank at once, is blank after the next save, and returns if the field shows before that.</summary>
+    Clear,
+}

@@ -1,0 +1,15 @@
+using System.Text.Json.Serialization;
+using Dibujo.Core.Exchange;
+
+namespace Dibujo.Core.Rules;
+
+/// <summary>Whether an element is to be seen. A chain: what encloses it must be shown too.</summary>
+[JsonConverter(typeof(CamelCaseEnum<Visibility>))]
+public enum Visibility
+{
+    /// <summary>Seen, as far as this element itself is concerned.</summary>
+    Shown,
+
+    /// <summary>Not seen; asks for nothing and cannot be changed.</summary>
+    Hidden,
+}

@@ -1,0 +1,9 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Saving;
+
+/// <summary>What somebody asks to be saved.</summary>
+/// <param name="Changes">The changed fields with their new values, bare as they came.</param>
+/// <param name="Move">Key of the move to be made with it; null for none.</param>
+public sealed record Submission(ImmutableDictionary<string, Value> Changes, string? Move = null);

@@ -1,0 +1,58 @@
+using System.Collections.Immutable;
+using System.Text.Json.Serialization;
+using Dibujo.Core.Exchange;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Saving;
+
+/// <summary>Whether a submission may be saved, and what is to be stored if so.</summary>
+/// <param name="Refusals">All reasons against it; none: accepted.</param>
+/// <param name="Values">The values to store, with what rules do to them; only when accepted.</param>
+/// <param name="Stage">The stage in which the record is then.</param>
+public sealed record Verdict(ImmutableArray<Refusal> Refusals, RecordValues Values, string Stage)
+{
+    /// <summary>Whether nothing speaks against it.</summary>
+    public bool IsAccepted => Refusals.IsEmpty;
+}
+
+/// <summary>One reason why a submission is refused.</summary>
+/// <param name="Reason">Of which kind.</param>
+/// <param name="Field">Key of the field; null where the whole record is meant.</param>
+/// <param name="Message">What is wrong and what to do about it.</param>
+/// <param name="Rule">Key of the rule behind it; null where no rule is.</param>
+public sealed record Refusal(RefusalReason Reason, string? Field, string Message, string? Rule = null);
+
+/// <summary>Why something cannot be saved.</summary>
+[JsonConverter(typeof(CamelCaseEnum<RefusalReason>))]
+public enum RefusalReason
+{
+    /// <summary>The form has no such field.</summary>
+    UnknownField,
+
+    /// <summary>The value is not one that the field holds.</summary>
+    WrongType,
+
+    /// <summary>The value breaks a limit of the field.</summary>
+    Limit,
+
+    /// <summary>The field is hidden.</summary>
+    Hidden,
+
+    /// <summary>The field is locked for this person.</summary>
+    Locked,
+
+    /// <summary>The field is open in the end, but no form could have come there from the saved record.</summary>
+    Unreachable,
+
+    /// <summary>A field that is needed to save is blank.</summary>
+    NeededToSave,
+
+    /// <summary>A field that is needed to move on is blank.</summary>
+    NeededToMoveOn,
+
+    /// <summary>The stage has no such move.</summary>
+    NoSuchMove,
+
+    /// <summary>The move is not for this person.</summary>
+    MoveNotAllowed,
+}
