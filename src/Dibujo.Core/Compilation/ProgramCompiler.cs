@@ -138,6 +138,14 @@ internal static class ProgramCompiler
         var components = Circles.Order([.. deciding.Select(readings => readings.SelectMany(r => readFields[r]).Distinct().ToArray())]);
         program.CircleOfField = new int[fieldCount];
         program.Circles = new Circle[components.Count];
+        program.CircleOfReading = new int[program.Rules.Count];
+        Array.Fill(program.CircleOfReading, -1);
+        var circlesUnder = new List<int>[program.Rules.Count];
+        for (var i = 0; i < circlesUnder.Length; i++)
+        {
+            circlesUnder[i] = [];
+        }
+
         foreach (var (i, members) in components.Index())
         {
             foreach (var member in members)
@@ -145,12 +153,20 @@ internal static class ProgramCompiler
                 program.CircleOfField[member] = i;
             }
 
-            var within = members.Length == 1
-                ? []
-                : members.SelectMany(m => deciding[m]).Distinct()
-                    .Where(r => readFields[r].Any(members.Contains))
-                    .OrderBy(program.Rules.RankOf).ThenBy(r => r).ToArray();
+            int[] over = members.Length == 1 ? [] : [.. members.SelectMany(m => deciding[m]).Distinct()];
+            int[] within = [.. over.Where(r => readFields[r].Any(members.Contains)).OrderBy(program.Rules.RankOf).ThenBy(r => r)];
             program.Circles[i] = new(members, within);
+            foreach (var reading in over)
+            {
+                circlesUnder[reading].Add(i);
+            }
+
+            foreach (var reading in within)
+            {
+                program.CircleOfReading[reading] = i;
+            }
         }
+
+        program.CirclesUnderReading = [.. circlesUnder.Select(c => c.ToArray())];
     }
 }

@@ -49,6 +49,12 @@ public sealed class RuleProgram
     /// <summary>For each field, its place in <see cref="Circles"/>.</summary>
     internal int[] CircleOfField { get; set; } = [];
 
+    /// <summary>For each reading, the true circle that it belongs to; -1 for none.</summary>
+    internal int[] CircleOfReading { get; set; } = [];
+
+    /// <summary>For each reading, the true circles over whose fields it decides, from within or from outside.</summary>
+    internal int[][] CirclesUnderReading { get; set; } = [];
+
     /// <summary>For each element, the elements whose state its claims decide, itself included.</summary>
     internal int[][] ElementsUnder { get; set; } = [];
 

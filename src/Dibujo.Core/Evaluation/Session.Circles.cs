@@ -7,49 +7,91 @@ namespace Dibujo.Core.Evaluation;
 public sealed partial class Session
 {
     private readonly bool[] isAdmitted;
+    private readonly bool[] isExcluded;
 
     /// <summary>
-    /// Settles a circle from the saved values on: changes are admitted as their fields come to be visible and open, as
-    /// they would be for a person who types them in; so no change counts that no form could have reached.
+    /// Settles a circle so that its values follow from the changes that count in the end, and from no others: a change
+    /// that had to be set aside on the way is left out from the start, and the circle settled again.
     /// </summary>
-    /// <returns>False if the values go round and round; then the fields keep their saved values.</returns>
+    /// <returns>False if the values go round and round; then no change to the circle's fields counts.</returns>
     private bool SettleCircle(Circle circle)
+    {
+        foreach (var field in circle.Fields)
+        {
+            isExcluded[field] = changes[field] is null;
+        }
+
+        while (Admit(circle))
+        {
+            if (!ExcludeSetAside(circle))
+            {
+                return true;
+            }
+        }
+
+        foreach (var field in circle.Fields)
+        {
+            isExcluded[field] = true;
+        }
+
+        if (!Admit(circle))
+        {
+            KeepSaved(circle);
+        }
+
+        return false;
+    }
+
+    private bool ExcludeSetAside(Circle circle)
+    {
+        var excluded = false;
+        foreach (var field in circle.Fields)
+        {
+            if (!isExcluded[field] && IsSetAside(field))
+            {
+                excluded = isExcluded[field] = true;
+            }
+        }
+
+        return excluded;
+    }
+
+    /// <summary>
+    /// Goes round from the saved values on, admitting changes as their fields come to be visible and open, as they would
+    /// be for a person who types them in: so no change counts that no form could have reached.
+    /// </summary>
+    private bool Admit(Circle circle)
     {
         foreach (var field in circle.Fields)
         {
             isAdmitted[field] = false;
         }
 
+        bool more;
         do
         {
             if (!GoRound(circle))
             {
-                KeepSaved(circle);
                 return false;
             }
-        }
-        while (AdmitMore(circle));
-        return true;
-    }
 
-    private bool AdmitMore(Circle circle)
-    {
-        var more = false;
-        foreach (var field in circle.Fields)
-        {
-            if (changes[field] is not null && !isAdmitted[field] && IsOpen(field))
+            more = false;
+            foreach (var field in circle.Fields)
             {
-                more = isAdmitted[field] = true;
+                if (!isExcluded[field] && !isAdmitted[field] && IsOpen(field))
+                {
+                    more = isAdmitted[field] = true;
+                }
             }
         }
-
-        return more;
+        while (more);
+        return true;
     }
 
     /// <summary>Applies the circle's rules one after another in list order, and again, until nothing changes.</summary>
     private bool GoRound(Circle circle)
     {
-        StartFrom(circle, field => isAdmitted[field] ? changes[field]! : saved[field]);
+        Start(circle, withAdmitted: true);
         var bound = circle.Readings.Length + circle.Fields.Length + 2;
         for (var round = 0; round < bound; round++)
         {
@@ -59,7 +101,7 @@ public sealed partial class Session
                 changed |= PutInForce(reading, FirstCase(reading));
                 foreach (var field in circle.Fields)
                 {
-                    var value = Offered(field, isAdmitted[field] ? changes[field] : null);
+                    var value = Offered(field, Admitted(field));
                     changed |= !live[field].Equals(value);
                     SetLive(field, value);
                 }
@@ -76,19 +118,19 @@ public sealed partial class Session
 
     private void KeepSaved(Circle circle)
     {
-        StartFrom(circle, field => saved[field]);
+        Start(circle, withAdmitted: false);
         foreach (var reading in circle.Readings)
         {
             PutInForce(reading, FirstCase(reading));
         }
     }
 
-    /// <summary>No rule of the circle in force, and these values: the same start whatever came before.</summary>
-    private void StartFrom(Circle circle, Func<int, Value> value)
+    /// <summary>No rule of the circle in force, and saved or admitted values: the same start whatever came before.</summary>
+    private void Start(Circle circle, bool withAdmitted)
     {
         foreach (var field in circle.Fields)
         {
-            SetLive(field, value(field));
+            SetLive(field, (withAdmitted ? Admitted(field) : null) ?? saved[field]);
         }
 
         foreach (var reading in circle.Readings)
@@ -96,4 +138,6 @@ public sealed partial class Session
             PutInForce(reading, Nobody);
         }
     }
+
+    private Value? Admitted(int field) => isAdmitted[field] ? changes[field] : null;
 }

@@ -56,6 +56,7 @@ public sealed partial class Session
         isReadingQueued = new bool[rules.Count];
         unsettled = new bool[program.Circles.Length];
         isAdmitted = new bool[fieldCount];
+        isExcluded = new bool[fieldCount];
         evaluator = new(clauses, operands);
         reporter = new(this);
         Array.Fill(inForce, Nobody);
@@ -125,7 +126,6 @@ public sealed partial class Session
         ReadSetting();
         Reconsider(clauses.Slots.Stage);
         Reconsider(clauses.Slots.Roles);
-        TryReadings();
         Settle();
         return reporter.Report();
     }
@@ -193,6 +193,7 @@ public sealed partial class Session
     /// <summary>Brings the values of every circle up to date that something has touched, in dependency order.</summary>
     private void Settle()
     {
+        TryReadings();
         for (var i = 0; i < pending.Length; i++)
         {
             if (!pending[i])
@@ -273,7 +274,15 @@ public sealed partial class Session
         while (readingsToTry.TryDequeue(out var reading))
         {
             isReadingQueued[reading] = false;
-            PutInForce(reading, FirstCase(reading));
+            if (Program.CircleOfReading[reading] is >= 0 and var circle)
+            {
+                // Where a circle ends may depend on where it began: it is settled again as a whole.
+                pending[circle] = true;
+            }
+            else
+            {
+                PutInForce(reading, FirstCase(reading));
+            }
         }
     }
 
@@ -287,6 +296,12 @@ public sealed partial class Session
 
         inForce[reading] = @case;
         reporter.TouchRule(rules.Rules[reading]);
+        foreach (var circle in Program.CirclesUnderReading[reading])
+        {
+            // Also a claim that loses now may win on the way round.
+            pending[circle] = true;
+        }
+
         foreach (var cell in claims.CellsOfReading[reading])
         {
             var winner = Winner(cell);

@@ -1,0 +1,164 @@
+using System.Collections.Immutable;
+using CsCheck;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Forms;
+using Dibujo.Core.Saving;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Tests.Evaluation;
+
+/// <summary>What holds for every definition, record and sequence of edits.</summary>
+public class SessionProperties
+{
+    private const int Worlds = 4000;
+
+    [Fact]
+    public void A_session_agrees_with_the_plain_reading_of_the_model() => Gen.UInt.Sample(seed =>
+    {
+        var chance = new Chance(seed);
+        var definition = chance.Definition();
+        var program = Chance.Compile(definition);
+        if (program.Circles.Any(c => c.IsTrue))
+        {
+            return;
+        }
+
+        var saved = chance.Record(definition.RecordType);
+        var session = new Session(program, saved, chance.Setting());
+        var edits = chance.Edits(definition.RecordType);
+        foreach (var (field, value) in edits)
+        {
+            session.Change(field, value);
+        }
+
+        var changes = edits.GroupBy(e => e.Key).ToDictionary(g => g.Key, g => g.Last().Value);
+        var expected = new Oracle(definition, saved, changes, session.Setting).States();
+        foreach (var (field, (visible, access, requirement, value)) in expected)
+        {
+            var state = session.StateOf(Element.Field(field));
+            Assert.Equal((visible, access, requirement, value), (state.IsVisible, state.Access, state.Requirement, session[field]));
+        }
+    }, iter: Worlds);
+
+    [Fact]
+    public void Incremental_equals_from_scratch_and_deltas_tell_all() => Gen.UInt.Sample(seed =>
+    {
+        var chance = new Chance(seed);
+        var program = Chance.Compile(chance.Definition());
+        var saved = chance.Record(program.Definition.RecordType);
+        var session = new Session(program, saved, chance.Setting());
+        var told = States(session);
+        var toldValues = Values(session);
+        var changes = new Dictionary<string, Value>(StringComparer.Ordinal);
+        for (var step = 0; step < 5; step++)
+        {
+            var edits = chance.Edits(program.Definition.RecordType, most: 2);
+            edits.ForEach(e => changes[e.Key] = e.Value);
+            Follow(session.Change(edits));
+            if (step == 2)
+            {
+                Follow(session.Enter(chance.Setting()));
+            }
+
+            var anew = new Session(program, saved, session.Setting);
+            anew.Change(changes);
+            Assert.Equal(States(anew), States(session));
+            Assert.Equal(Values(anew), Values(session));
+            Assert.Equal(told, States(session));
+            Assert.Equal(toldValues, Values(session));
+        }
+
+        void Follow(Delta delta)
+        {
+            foreach (var element in delta.Elements)
+            {
+                told[element] = session.StateOf(element);
+            }
+
+            foreach (var field in delta.Values)
+            {
+                toldValues[field] = session.ValueOf(field);
+            }
+        }
+    }, iter: Worlds);
+
+    [Fact]
+    public void The_order_of_edits_does_not_matter() => Gen.UInt.Sample(seed =>
+    {
+        var chance = new Chance(seed);
+        var program = Chance.Compile(chance.Definition());
+        var saved = chance.Record(program.Definition.RecordType);
+        var setting = chance.Setting();
+        var edits = chance.Edits(program.Definition.RecordType).DistinctBy(e => e.Key).ToList();
+        var one = new Session(program, saved, setting);
+        edits.ForEach(e => one.Change(e.Key, e.Value));
+        chance.Shuffle(edits);
+        var other = new Session(program, saved, setting);
+        edits.ForEach(e => other.Change(e.Key, e.Value));
+
+        Assert.Equal(States(one), States(other));
+        Assert.Equal(Values(one), Values(other));
+    }, iter: Worlds);
+
+    [Fact]
+    public void What_the_live_form_lets_a_person_save_the_server_accepts() => Gen.UInt.Sample(seed =>
+    {
+        var (session, saved) = Edited(new(seed));
+        var asked = session.Program.Definition.RecordType.Fields.Index()
+            .Any(f => session.StateOf(f.Index).Effective == Core.Rules.Requirement.ToSave && session.ValueOf(f.Index).IsBlank);
+
+        var verdict = new Judge(session.Program).Decide(saved, session.Setting, new(session.Changes().ToImmutableDictionary()));
+
+        Assert.Equal(asked, verdict.Refusals.Any(r => r.Reason == RefusalReason.NeededToSave));
+        Assert.DoesNotContain(verdict.Refusals, r => r.Reason != RefusalReason.NeededToSave);
+        if (verdict.IsAccepted)
+        {
+            Assert.Equal(session.Values().ByField, verdict.Values.ByField);
+        }
+    }, iter: Worlds);
+
+    [Fact]
+    public void What_the_live_form_sets_aside_the_server_refuses() => Gen.UInt.Sample(seed =>
+    {
+        var chance = new Chance(seed);
+        var (session, saved) = Edited(chance);
+        var fields = session.Program.Definition.RecordType.Fields;
+        var edits = chance.Edits(session.Program.Definition.RecordType).DistinctBy(e => e.Key).ToImmutableDictionary();
+        session = new(session.Program, saved, session.Setting);
+        session.Change(edits);
+        var setAside = fields.Index().Where(f => session.StateOf(f.Index).IsSetAside).Select(f => f.Item.Key).ToHashSet();
+
+        var verdict = new Judge(session.Program).Decide(saved, session.Setting, new(edits));
+
+        Assert.Equal(setAside, verdict.Refusals.Where(r => r.Reason is RefusalReason.Hidden or RefusalReason.Locked or RefusalReason.Unreachable)
+            .Select(r => r.Field!).ToHashSet());
+    }, iter: Worlds);
+
+    [Fact]
+    public void A_save_never_changes_what_is_hidden_or_locked_except_by_clearing() => Gen.UInt.Sample(seed =>
+    {
+        var (session, saved) = Edited(new(seed));
+        foreach (var (i, field) in session.Program.Definition.RecordType.Fields.Index())
+        {
+            if (!session.StateOf(i).IsEditable)
+            {
+                Assert.True(session.ValueOf(i).Equals(saved[field.Key]) || session.ValueOf(i).IsBlank, field.Key);
+            }
+        }
+    }, iter: Worlds);
+
+    private static (Session Session, RecordValues Saved) Edited(Chance chance)
+    {
+        var program = Chance.Compile(chance.Definition());
+        var saved = chance.Record(program.Definition.RecordType);
+        var session = new Session(program, saved, chance.Setting());
+        session.Change(chance.Edits(program.Definition.RecordType));
+        return (session, saved);
+    }
+
+    private static ElementState[] States(Session session) =>
+        [.. Enumerable.Range(0, session.Program.ElementCount).Select(session.StateOf)];
+
+    private static Value[] Values(Session session) =>
+        [.. Enumerable.Range(0, session.Program.Definition.RecordType.Fields.Length).Select(session.ValueOf)];
+}
