@@ -9,11 +9,11 @@ namespace Dibujo.Cli;
 internal static class InputFile
 {
     /// <summary>The pack in that file, or its problems printed.</summary>
-    internal static Pack? ReadPack(string path, TextWriter output) => Take(JsonText.ReadPack(Bytes(path, output)), path, output);
+    internal static Pack? ReadPack(string path, TextWriter output) => Bytes(path, output) is { } bytes ? Take(JsonText.ReadPack(bytes), path, output) : null;
 
     /// <summary>What the file says, or what is wrong with it printed.</summary>
     internal static T? Read<T>(string path, JsonTypeInfo<T> type, TextWriter output)
-        where T : class => Take(JsonText.Read(Bytes(path, output), type), path, output);
+        where T : class => Bytes(path, output) is { } bytes ? Take(JsonText.Read(bytes, type), path, output) : null;
 
     internal static void Print(string path, IEnumerable<Problem> problems, TextWriter output)
     {
@@ -23,7 +23,7 @@ internal static class InputFile
         }
     }
 
-    private static byte[] Bytes(string path, TextWriter output)
+    private static byte[]? Bytes(string path, TextWriter output)
     {
         try
         {
@@ -31,8 +31,8 @@ internal static class InputFile
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
-            output.WriteLine($"{path}: cannot be read: {e.Message}");
-            return [];
+            output.WriteLine($"{path}: cannot be read. {e.Message}");
+            return null;
         }
     }
 

@@ -128,7 +128,7 @@ internal sealed class ConditionCheck(RecordType type, ProblemList problems)
                     problems.Add($"{place}/field", $"There is no field “{ProblemList.Shorten(key)}”.",
                         "Choose a field of this record type.");
                 }
-                else if (!Comparable(subject.Type, other.Type))
+                else if (!FittingTests.AreComparable(subject.Type, other.Type))
                 {
                     problems.Add($"{place}/field", $"{subject.Label} and {other.Label} cannot be compared with each other.",
                         $"Choose a field that holds {subject.Type.Noun}.");
@@ -139,13 +139,6 @@ internal sealed class ConditionCheck(RecordType type, ProblemList problems)
                 throw new ArgumentOutOfRangeException(nameof(comparand));
         }
     }
-
-    private static bool Comparable(FieldType one, FieldType other) => (one, other) switch
-    {
-        (MoneyType a, MoneyType b) => a.Currency == b.Currency,
-        (TextType or LongTextType, TextType or LongTextType) => true,
-        _ => one.GetType() == other.GetType(),
-    };
 
     private void CheckKey(string place, Comparand comparand, string noun, IEnumerable<string> known)
     {

@@ -45,4 +45,12 @@ public static class FittingTests
         OneOf or NoneOf => TestShape.Many,
         _ => TestShape.One,
     };
+
+    /// <summary>Whether values of the two types can be compared with each other; money only within one currency.</summary>
+    public static bool AreComparable(FieldType one, FieldType other) => (one, other) switch
+    {
+        (MoneyType a, MoneyType b) => a.Currency == b.Currency,
+        (TextType or LongTextType, TextType or LongTextType) => true,
+        _ => one.GetType() == other.GetType(),
+    };
 }

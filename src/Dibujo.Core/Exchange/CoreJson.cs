@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Dibujo.Core.Checking;
+using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Explanation;
+using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
@@ -29,5 +31,9 @@ namespace Dibujo.Core.Exchange;
 [JsonSerializable(typeof(ImmutableArray<Refusal>))]
 [JsonSerializable(typeof(ImmutableArray<SentencePart>))]
 [JsonSerializable(typeof(ImmutableArray<ClauseExplanation>))]
+[JsonSerializable(typeof(ImmutableArray<ImmutableArray<SentencePart>>))]
 [JsonSerializable(typeof(ElementExplanation))]
+[JsonSerializable(typeof(Vocabulary))]
+[JsonSerializable(typeof(ImmutableArray<Element>))]
+[JsonSerializable(typeof(CompilationReport))]
 public sealed partial class CoreJson : JsonSerializerContext;

@@ -47,4 +47,7 @@ public static class JsonText
             _ => (pack, null),
         };
     }
+
+    /// <summary>The reader's complaint in words, with its place.</summary>
+    public static Problem Describe(JsonException mistake) => JsonMistake.Describe(mistake);
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Records;
 
 namespace Dibujo.Core.Values;
 
@@ -14,4 +15,8 @@ public sealed record RecordValues(ImmutableDictionary<string, Value> ByField)
     /// <summary>The same record with one field changed; a blank value takes the field out.</summary>
     public RecordValues With(string field, Value value) =>
         new(value.IsBlank ? ByField.Remove(field) : ByField.SetItem(field, value));
+
+    /// <summary>These values fitted to the record type's fields; what fits none of them is left out.</summary>
+    public RecordValues FittedTo(RecordType type) => type.Fields.Aggregate(
+        Empty, (fitted, field) => field.Type.Fit(this[field.Key]) is { } value ? fitted.With(field.Key, value) : fitted);
 }

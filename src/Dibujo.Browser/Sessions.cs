@@ -1,0 +1,138 @@
+using System.Runtime.InteropServices.JavaScript;
+using System.Text.Json;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Exchange;
+using Dibujo.Core.Explanation;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Browser;
+
+/// <summary>Open records, as JavaScript sees them. Changes cross over as small arrays of integers, not as documents.</summary>
+/// <remarks>
+/// A delta is: the number of elements, then element and state bits for each; the number of values, then a field for each;
+/// the number of rules, then rule and case in force (-1: none) for each; 1 if all circles settled, else 0.
+/// Text comes in composed (NFC): the browser does that, as its runtime here cannot.
+/// </remarks>
+internal static partial class Sessions
+{
+    private static readonly Handles<Session> Held = new();
+
+    [JSExport]
+    internal static int Open(int program, string valuesJson, string settingJson)
+    {
+        var compiled = Programs.Held[program];
+        var values = JsonSerializer.Deserialize(valuesJson, CoreJson.Default.ImmutableDictionaryStringValue)!;
+        var setting = JsonSerializer.Deserialize(settingJson, CoreJson.Default.Setting)!;
+        return Held.Add(new(compiled, new RecordValues(values).FittedTo(compiled.Definition.RecordType), setting));
+    }
+
+    [JSExport]
+    internal static void Close(int session) => Held.Remove(session);
+
+    /// <summary>Everything as a delta, for the first drawing.</summary>
+    [JSExport]
+    internal static int[] All(int session)
+    {
+        var open = Held[session];
+        var program = open.Program;
+        return Write(
+            open,
+            [.. Enumerable.Range(0, program.ElementCount)],
+            [.. Enumerable.Range(0, program.Definition.RecordType.Fields.Length)],
+            [.. Enumerable.Range(0, program.Definition.Rules.Length)]);
+    }
+
+    /// <summary>Changes one field to a bare JSON value; null where the field cannot hold it, and nothing is changed then.</summary>
+    [JSExport]
+    internal static int[]? Change(int session, int field, string valueJson)
+    {
+        var open = Held[session];
+        var type = open.Program.Definition.RecordType.Fields[field];
+        return type.Type.Fit(JsonSerializer.Deserialize(valueJson, CoreJson.Default.Value)!) is { } value
+            ? Write(open, open.Change(type.Key, value))
+            : null;
+    }
+
+    [JSExport]
+    internal static int[] Enter(int session, string settingJson)
+    {
+        var open = Held[session];
+        return Write(open, open.Enter(JsonSerializer.Deserialize(settingJson, CoreJson.Default.Setting)!));
+    }
+
+    /// <summary>The field's value on the form as a bare JSON value.</summary>
+    [JSExport]
+    internal static string ValueOf(int session, int field) =>
+        JsonSerializer.Serialize(Held[session].ValueOf(field), CoreJson.Default.Value);
+
+    /// <summary>The limit that the field's value breaks, as a sentence; empty where it keeps them all.</summary>
+    [JSExport]
+    internal static string Violation(int session, int field)
+    {
+        var open = Held[session];
+        return open.Program.Definition.RecordType.Fields[field].Type.Violation(open.ValueOf(field)) ?? "";
+    }
+
+    /// <summary>Field and requirement (1 to move on, 2 to save) for each field that is asked for and blank.</summary>
+    [JSExport]
+    internal static int[] Missing(int session)
+    {
+        var open = Held[session];
+        return
+        [
+            .. Enumerable.Range(0, open.Program.Definition.RecordType.Fields.Length)
+                .Where(field => open.StateOf(field).Effective != Requirement.Optional && open.ValueOf(field).IsBlank)
+                .SelectMany(field => new[] { field, (int)open.StateOf(field).Effective }),
+        ];
+    }
+
+    /// <summary>The changes that count now, by field key, as JSON.</summary>
+    [JSExport]
+    internal static string Changes(int session) => JsonSerializer.Serialize(
+        RecordValues.Empty.ByField.AddRange(Held[session].Changes()), CoreJson.Default.ImmutableDictionaryStringValue);
+
+    /// <summary>Every clause of a rule with present value and truth, as JSON.</summary>
+    [JSExport]
+    internal static string Clauses(int session, int rule) =>
+        JsonSerializer.Serialize(new Explainer(Held[session]).Clauses(rule), CoreJson.Default.ImmutableArrayClauseExplanation);
+
+    /// <summary>Why the element of that number is as it is, as JSON.</summary>
+    [JSExport]
+    internal static string Explain(int session, int element)
+    {
+        var open = Held[session];
+        return JsonSerializer.Serialize(
+            new Explainer(open).Explain(open.Program.ElementAt(element)), CoreJson.Default.ElementExplanation);
+    }
+
+    private static int[] Write(Session session, Delta delta) => Write(session, delta.Elements, delta.Values, delta.Rules);
+
+    private static int[] Write(Session session, IReadOnlyList<int> elements, IReadOnlyList<int> values, IReadOnlyList<int> rules)
+    {
+        var written = new int[(2 * elements.Count) + values.Count + (2 * rules.Count) + 4];
+        var at = 0;
+        written[at++] = elements.Count;
+        foreach (var element in elements)
+        {
+            written[at++] = element;
+            written[at++] = session.StateOf(element).Bits;
+        }
+
+        written[at++] = values.Count;
+        foreach (var field in values)
+        {
+            written[at++] = field;
+        }
+
+        written[at++] = rules.Count;
+        foreach (var rule in rules)
+        {
+            written[at++] = rule;
+            written[at++] = session.CaseInForce(rule);
+        }
+
+        written[at] = session.IsSettled ? 1 : 0;
+        return written;
+    }
+}

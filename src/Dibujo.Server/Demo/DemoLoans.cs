@@ -1,0 +1,94 @@
+using System.Globalization;
+using Dibujo.Core.Compilation;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Records;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Values;
+using Dibujo.Core.Workflows;
+using Dibujo.Store.Records;
+
+namespace Dibujo.Server.Demo;
+
+/// <summary>Invented loans in all stages, the same at every run, each as the rules would have had it filled in.</summary>
+internal sealed class DemoLoans(Definition definition, DateTime now)
+{
+    private static readonly string[] Adjectives = ["Quiet", "Silver", "Northern", "Unfinished", "Gilded", "Second", "Early", "Tidal", "Woven", "Blue"];
+    private static readonly string[] Things = ["Harbour", "Meadow", "Procession", "Almanac", "Lantern", "Kingfisher", "Orchard", "Treaty", "Cloak", "Astrolabe"];
+    private static readonly string[] Places = ["Marlow Fen", "Oststrand", "Vell", "Carrick Moss", "Lindenau-am-See", "Port Amsel", "Hallowdale", "Brennick"];
+    private static readonly string[] Names = ["Ines Tarrow", "Otto Quell", "Maud Ferring", "Piet Sandoval", "Yara Lindqvist", "Hugo Brand", "Nell Ashdown"];
+    private static readonly string[] Notes = ["Handle at the frame only.", "See the letter in the file.", "Corner loose, keep flat.", "Ask the desk before opening."];
+
+    private readonly Random random = new(20261124);
+    private readonly RuleProgram program = RuleProgram.Compile(definition).Program!;
+    private readonly RecordType type = definition.RecordType;
+
+    internal IEnumerable<StoredRecord> Take(int count) => Enumerable.Range(0, count).Select(Loan);
+
+    private StoredRecord Loan(int number)
+    {
+        var workflow = type.Workflows[random.Next(4) == 0 ? 1 : 0];
+        var stage = random.Next(workflow.Stages.Length);
+        var values = Filled(workflow, stage);
+        return new()
+        {
+            RecordType = type.Key,
+            Workflow = workflow.Key,
+            Stage = workflow.Stages[stage].Key,
+            Title = values["title"].Plain,
+            Values = values,
+            ChangedAt = now.AddMinutes(-17 * number),
+            ChangedBy = Pick("lorenz", "rosa", "conrad"),
+        };
+    }
+
+    /// <summary>Random values for what is visible at the stage, and for whatever the rules ask for there.</summary>
+    private RecordValues Filled(Workflow workflow, int stage)
+    {
+        var setting = new Setting(workflow.Key, workflow.Stages[stage].Key, ["director"]);
+        var session = new Session(program, RecordValues.Empty, setting);
+        var share = 0.25 + (0.6 * stage / (workflow.Stages.Length - 1));
+        session.Change(type.Fields.Where(f => random.NextDouble() < share).Select(f => KeyValuePair.Create(f.Key, Invent(f))).ToList());
+        for (var again = 0; again < 4; again++)
+        {
+            var asked = type.Fields.Index()
+                .Where(f => session.StateOf(f.Index) is { IsEditable: true } state && session.ValueOf(f.Index).IsBlank
+                    && (state.Effective == Requirement.ToSave || (stage > 0 && state.Effective == Requirement.ToMoveOn)))
+                .Select(f => KeyValuePair.Create(f.Item.Key, Invent(f.Item))).ToList();
+            session.Change(asked);
+        }
+
+        return session.Values();
+    }
+
+    private Value Invent(Field field) => (field.Key, field.Type) switch
+    {
+        ("title", _) => new Text($"{Pick(Adjectives)} {Pick(Things)} for {Pick(Places)}"),
+        ("object", _) => new Text(string.Create(CultureInfo.InvariantCulture,
+            $"QM {random.Next(1890, 2020)}.{random.Next(1, 400)} {Pick(Adjectives)} {Pick(Things)}")),
+        ("borrower", _) => new Text($"{Pick("Museum of", "Civic Gallery", "Institute of")} {Pick(Places)}"),
+        ("borrowerAddress", _) => new Text(string.Create(CultureInfo.InvariantCulture, $"{random.Next(1, 90)} Quay Row, {Pick(Places)}")),
+        ("flightNumber", _) => new Text(string.Create(CultureInfo.InvariantCulture, $"QH {random.Next(100, 999)}")),
+        ("portOfEntry", _) => new Text(Pick(Places)),
+        ("certificate" or "customsReference", _) => new Text(string.Create(CultureInfo.InvariantCulture, $"Q-{random.Next(10_000, 99_999)}")),
+        ("startDate", _) => new Date(Day(-200, 300)),
+        ("endDate", _) => new Date(Day(300, 600)),
+        ("lastConservation", _) => new Date(Day(-9000, -100)),
+        ("decision", _) => new Choice(random.Next(8) == 0 ? "refused" : "approved"),
+        ("feeWaived" or "damageFound" or "extensionAsked" or "hazards", _) => new YesNo(random.Next(5) == 0),
+        (_, YesNoType) => new YesNo(random.Next(2) == 0),
+        (_, DateType) => new Date(Day(-300, 300)),
+        (_, ChoiceType choice) => new Choice(choice.Options[random.Next(choice.Options.Length)].Key),
+        ("fee", _) => new Number(50 * random.Next(1, 40)),
+        (_, MoneyType) => new Number(500 * (decimal)Math.Pow(random.Next(2, 30), 2)),
+        ("lightLimit", _) => new Number(50 * random.Next(1, 5)),
+        ("humidityFrom", _) => new Number(random.Next(35, 45)),
+        ("humidityTo", _) => new Number(random.Next(50, 60)),
+        (_, NumberType) => new Number(random.Next(20, 240)),
+        (_, LongTextType) => new Text(Pick(Notes)),
+        _ => new Text(Pick(Names)),
+    };
+
+    private DateOnly Day(int from, int to) => DateOnly.FromDateTime(now).AddDays(random.Next(from, to));
+
+    private T Pick<T>(params T[] from) => from[random.Next(from.Length)];
+}

@@ -1,0 +1,35 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Checking;
+using Dibujo.Core.Exchange;
+using Dibujo.Server.Accounts;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Dibujo.Server.Drafts;
+
+/// <summary>Says of a pack what is wrong with it, and stores nothing: the command line's check over HTTP.</summary>
+internal static class CheckPack
+{
+    private const int LargestPack = 16 * 1024 * 1024;
+
+    internal static void Map(IEndpointRouteBuilder api) =>
+        api.MapPost("/packs/check", Check).WithName("CheckPack").RequireAuthorization(Policies.Administrators)
+            .Accepts<Pack>("application/json").ProducesProblem(StatusCodes.Status400BadRequest)
+            .WithMetadata(new Microsoft.AspNetCore.Mvc.RequestSizeLimitAttribute(LargestPack));
+
+    private static async Task<Results<Ok<PackReport>, ProblemHttpResult>> Check(HttpRequest request, CancellationToken cancellation)
+    {
+        using var body = new MemoryStream();
+        await request.Body.CopyToAsync(body, cancellation);
+        var (pack, mistake) = JsonText.ReadPack(body.GetBuffer().AsSpan(0, (int)body.Length));
+        return pack is null
+            ? TypedResults.Problem(
+                "This is not a pack.",
+                statusCode: StatusCodes.Status400BadRequest,
+                title: "The pack could not be read.",
+                extensions: [KeyValuePair.Create<string, object?>("problems", new[] { mistake })])
+            : TypedResults.Ok(new PackReport(pack.RecordType.Label, pack.Rules.Length, DefinitionCheck.Of(pack.ToDefinition())));
+    }
+}
+
+/// <summary>What a pack holds and what is wrong with it.</summary>
+internal sealed record PackReport(string RecordType, int Rules, ImmutableArray<Problem> Problems);

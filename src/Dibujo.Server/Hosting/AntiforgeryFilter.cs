@@ -1,0 +1,20 @@
+using Microsoft.AspNetCore.Antiforgery;
+
+namespace Dibujo.Server.Hosting;
+
+/// <summary>Lets a request that changes something through only with the token that <c>GET /api/session</c> gave to this browser.</summary>
+internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFilter
+{
+    internal const string Header = "X-Dibujo-Token";
+
+    public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    {
+        var http = context.HttpContext;
+        return HttpMethods.IsGet(http.Request.Method) || await antiforgery.IsRequestValidAsync(http)
+            ? await next(context)
+            : TypedResults.Problem(
+                $"The header {AntiforgeryFilter.Header} is missing or out of date. Read /api/session and send its token.",
+                statusCode: StatusCodes.Status400BadRequest,
+                title: "The request was not sent by Dibujo's own pages.");
+    }
+}

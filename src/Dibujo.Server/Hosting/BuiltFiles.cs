@@ -1,0 +1,61 @@
+using Microsoft.AspNetCore.StaticFiles;
+using Microsoft.Extensions.FileProviders;
+
+namespace Dibujo.Server.Hosting;
+
+/// <summary>Serves the built front end and browser engine, compressed at build time where the browser takes it.</summary>
+internal static class BuiltFiles
+{
+    private const string Forever = "public, max-age=31536000, immutable";
+
+    internal static void UseBuiltFiles(this WebApplication app)
+    {
+        var files = app.Environment.WebRootFileProvider;
+        app.Use((context, next) =>
+        {
+            Compress(context, files);
+            return next(context);
+        });
+        var types = new FileExtensionContentTypeProvider();
+        types.Mappings[".br"] = "application/octet-stream";
+        app.UseStaticFiles(new StaticFileOptions
+        {
+            ContentTypeProvider = types,
+            OnPrepareResponse = response => SetHeaders(response, types),
+        });
+    }
+
+    /// <summary>Every address that is not the API's is a page of the front end.</summary>
+    internal static void MapFrontEnd(this WebApplication app) => app.MapFallbackToFile("index.html", new StaticFileOptions
+    {
+        OnPrepareResponse = response => response.Context.Response.Headers.CacheControl = "no-cache",
+    }).AllowAnonymous();
+
+    private static void Compress(HttpContext context, IFileProvider files)
+    {
+        var path = context.Request.Path.Value ?? "";
+        if (HttpMethods.IsGet(context.Request.Method)
+            && (path.StartsWith("/assets/", StringComparison.Ordinal) || path.StartsWith("/engine/", StringComparison.Ordinal))
+            && context.Request.Headers.AcceptEncoding.ToString().Contains("br", StringComparison.Ordinal)
+            && files.GetFileInfo(path + ".br").Exists)
+        {
+            context.Request.Path = path + ".br";
+        }
+    }
+
+    private static void SetHeaders(StaticFileResponseContext response, FileExtensionContentTypeProvider types)
+    {
+        var headers = response.Context.Response.Headers;
+        var name = response.File.Name;
+        if (name.EndsWith(".br", StringComparison.Ordinal))
+        {
+            name = name[..^3];
+            headers.ContentEncoding = "br";
+            headers.ContentType = types.TryGetContentType(name, out var type) ? type : "application/octet-stream";
+        }
+
+        headers.Vary = "Accept-Encoding";
+        // The runtime's loader is the one file whose name carries no hash of its contents.
+        headers.CacheControl = name == "dotnet.js" || name.EndsWith(".html", StringComparison.Ordinal) ? "no-cache" : Forever;
+    }
+}

@@ -1,0 +1,19 @@
+using Dibujo.Core.Rules;
+
+namespace Dibujo.Store.Definitions;
+
+/// <summary>A record type with the draft that administrators work on.</summary>
+public sealed class StoredRecordType
+{
+    /// <summary>Key of the record type.</summary>
+    public required string Key { get; init; }
+
+    /// <summary>What is worked on; may have problems.</summary>
+    public required Definition Draft { get; set; }
+
+    /// <summary>Counts the saves of the draft; a save based on another version is refused.</summary>
+    public int DraftVersion { get; set; } = 1;
+
+    /// <summary>Number of the edition in force; null before the first one.</summary>
+    public int? Published { get; set; }
+}

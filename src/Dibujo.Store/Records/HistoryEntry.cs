@@ -1,0 +1,37 @@
+using Dibujo.Core.Values;
+
+namespace Dibujo.Store.Records;
+
+/// <summary>One save of a record: who, when, and what was before and after. Only ever added.</summary>
+public sealed class HistoryEntry
+{
+    /// <summary>Number of the entry.</summary>
+    public int Id { get; init; }
+
+    /// <summary>The record that was saved.</summary>
+    public required int RecordId { get; init; }
+
+    /// <summary>The version that came of it.</summary>
+    public required int Version { get; init; }
+
+    /// <summary>Who saved it.</summary>
+    public required string By { get; init; }
+
+    /// <summary>When, in UTC.</summary>
+    public required DateTime At { get; init; }
+
+    /// <summary>The edition under which it was saved.</summary>
+    public required int Edition { get; init; }
+
+    /// <summary>Values of the changed fields before; a field that is missing was blank.</summary>
+    public required RecordValues Before { get; init; }
+
+    /// <summary>Values of the changed fields after; a field that is missing is blank.</summary>
+    public required RecordValues After { get; init; }
+
+    /// <summary>The stage before.</summary>
+    public required string FromStage { get; init; }
+
+    /// <summary>The stage after.</summary>
+    public required string ToStage { get; init; }
+}
