@@ -8,6 +8,7 @@ using Dibujo.Store.Records;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 
 namespace Dibujo.Store;
 
@@ -58,6 +59,11 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
         });
     }
 
+    /// <inheritdoc/>
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
+        // SQLite keeps no zone; all times here are UTC.
+        configurationBuilder.Properties<DateTime>().HaveConversion<UtcTime>();
+
     private static void Json(PropertyBuilder<Definition> property) => property.HasConversion(
         definition => JsonSerializer.Serialize(definition, CoreJson.Default.Definition),
         json => JsonSerializer.Deserialize(json, CoreJson.Default.Definition)!);
@@ -65,4 +71,6 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
     private static void Json(PropertyBuilder<RecordValues> property) => property.HasConversion(
         values => JsonSerializer.Serialize(values.ByField, CoreJson.Default.ImmutableDictionaryStringValue),
         json => new(JsonSerializer.Deserialize(json, CoreJson.Default.ImmutableDictionaryStringValue)!));
+
+    private sealed class UtcTime() : ValueConverter<DateTime, DateTime>(time => time, time => DateTime.SpecifyKind(time, DateTimeKind.Utc));
 }

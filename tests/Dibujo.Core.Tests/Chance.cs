@@ -14,7 +14,7 @@ internal sealed class Chance(uint seed)
 {
     private static readonly Setting[] Settings =
     [
-        new("long", "first"), new("long", "middle", ["keeper"]), new("long", "last"), new("brief", "first", ["keeper"]),
+        new("long", "first"), new("long", "middle") { Roles = ["keeper"] }, new("long", "last"), new("brief", "first") { Roles = ["keeper"] },
     ];
 
     private readonly Random random = new((int)seed);
@@ -32,10 +32,12 @@ internal sealed class Chance(uint seed)
             ],
             [
                 new("long", "Long", [new("first", "First"), new("middle", "Middle"), new("last", "Last")],
-                    [new("on", "On", "first", "middle"), new("end", "End", "middle", "last", ["keeper"])]),
+                    [new("on", "On", "first", "middle"), new("end", "End", "middle", "last") { Roles = ["keeper"] }]),
                 new("brief", "Brief", [new("first", "First"), new("last", "Last")], [new("on", "On", "first", "last")]),
-            ],
-            [new("keeper", "Keeper"), new("guest", "Guest")]);
+            ])
+        {
+            Roles = [new("keeper", "Keeper"), new("guest", "Guest")],
+        };
         return new(type, [.. Enumerable.Range(0, random.Next(1, 8)).Select(i => Rule(type, i))]);
     }
 
@@ -146,6 +148,6 @@ internal sealed class Chance(uint seed)
     {
         var test = Pick(tests.ToArray());
         var count = test.Shape() switch { TestShape.Alone => 0, TestShape.One => 1, TestShape.Range => 2, _ => random.Next(1, 3) };
-        return new(subject, test, [.. Enumerable.Range(0, count).Select(_ => new Literal(value()))]);
+        return new(subject, test) { Comparands = [.. Enumerable.Range(0, count).Select(_ => new Literal(value()))] };
     }
 }

@@ -45,12 +45,14 @@ internal static class Small
         [
             new("standard", "Standard",
                 [new("enquiry", "Enquiry"), new("terms", "Terms"), new("approval", "Approval"), new("returned", "Returned")],
-                [new("assess", "Draw up terms", "enquiry", "terms"), new("approve", "Approve", "terms", "approval", ["director"])]),
+                [new("assess", "Draw up terms", "enquiry", "terms"), new("approve", "Approve", "terms", "approval") { Roles = ["director"] }]),
             new("short", "Short",
                 [new("enquiry", "Enquiry"), new("approval", "Approval")],
                 [new("approve", "Approve", "enquiry", "approval")]),
-        ],
-        [new("director", "Director"), new("registrar", "Registrar")]);
+        ])
+    {
+        Roles = [new("director", "Director"), new("registrar", "Registrar")],
+    };
 
     internal static Setting AtEnquiry { get; } = new("standard", "enquiry");
 
@@ -68,12 +70,12 @@ internal static class Small
     };
 
     internal static Clause Field(string field, Test test, params object[] comparands) =>
-        new(new FieldSubject(field), test, [.. comparands.Select(Comparand)]);
+        new(new FieldSubject(field), test) { Comparands = [.. comparands.Select(Comparand)] };
 
     internal static Clause Stage(Test test, params string[] stages) =>
-        new(new StageSubject(), test, [.. stages.Select(Comparand)]);
+        new(new StageSubject(), test) { Comparands = [.. stages.Select(Comparand)] };
 
-    internal static Clause Role(Test test, params string[] roles) => new(new RoleSubject(), test, [.. roles.Select(Comparand)]);
+    internal static Clause Role(Test test, params string[] roles) => new(new RoleSubject(), test) { Comparands = [.. roles.Select(Comparand)] };
 
     internal static FieldComparand Of(string field) => new(field);
 

@@ -16,13 +16,12 @@ public sealed record Group(Quantifier Quantifier, ImmutableArray<Condition> Memb
 /// <summary>Subject, test, comparand: the smallest condition.</summary>
 /// <param name="Subject">What is looked at.</param>
 /// <param name="Test">What is asked of it.</param>
-/// <param name="Comparands">
-/// What it is compared with: none for blank and filled in, two for a range, one or more for "one of", else one.
-/// </param>
-public sealed record Clause(Subject Subject, Test Test, ImmutableArray<Comparand> Comparands = default) : Condition
+public sealed record Clause(Subject Subject, Test Test) : Condition
 {
-    /// <summary>What the subject is compared with; as many as the test's <see cref="TestShape"/> asks for.</summary>
-    public ImmutableArray<Comparand> Comparands { get; init; } = Comparands.OrEmpty();
+    /// <summary>
+    /// What the subject is compared with: none for blank and filled in, two for a range, one or more for "one of", else one.
+    /// </summary>
+    public ImmutableArray<Comparand> Comparands { get; init => field = value.OrEmpty(); } = [];
 }
 
 /// <summary>How many members of a <see cref="Group"/> must hold.</summary>

@@ -18,6 +18,7 @@ public enum ElementKind
 }
 
 /// <summary>Points at an element by kind and key.</summary>
+[method: JsonConstructor]
 public readonly record struct Element(ElementKind Kind, string Key)
 {
     /// <summary>The field of that key.</summary>

@@ -11,18 +11,16 @@ namespace Dibujo.Core.Records;
 /// <param name="Fields">Everything a record can hold, in no particular order.</param>
 /// <param name="Forms">The layouts; the first is the main form.</param>
 /// <param name="Workflows">The ways a record may travel; a record is in one of them.</param>
-/// <param name="Roles">The roles that persons may have, for rules and moves to refer to.</param>
 public sealed record RecordType(
     string Key,
     string Label,
     string TitleField,
     ImmutableArray<Field> Fields,
     ImmutableArray<Form> Forms,
-    ImmutableArray<Workflow> Workflows,
-    ImmutableArray<Role> Roles = default)
+    ImmutableArray<Workflow> Workflows)
 {
     /// <summary>The roles that persons may have, for rules and moves to refer to.</summary>
-    public ImmutableArray<Role> Roles { get; init; } = Roles.OrEmpty();
+    public ImmutableArray<Role> Roles { get; init => field = value.OrEmpty(); } = [];
 
     /// <summary>The field of that key, or null.</summary>
     public Field? Find(string field) => Fields.FirstOrDefault(f => string.Equals(f.Key, field, StringComparison.Ordinal));

@@ -31,11 +31,10 @@ public sealed record Stage(string Key, string Label);
 /// <param name="Label">What the button says.</param>
 /// <param name="From">Key of the stage it leaves.</param>
 /// <param name="To">Key of the stage it enters.</param>
-/// <param name="Roles">Who may make it; empty: everyone who may edit the record.</param>
-public sealed record Move(string Key, string Label, string From, string To, ImmutableArray<string> Roles = default)
+public sealed record Move(string Key, string Label, string From, string To)
 {
     /// <summary>Who may make it; empty: everyone who may edit the record.</summary>
-    public ImmutableArray<string> Roles { get; init; } = Roles.OrEmpty();
+    public ImmutableArray<string> Roles { get; init => field = value.OrEmpty(); } = [];
 
     /// <summary>Whether a person with these roles may make the move.</summary>
     public bool IsOpenTo(IEnumerable<string> roles) => Roles.IsEmpty || Roles.Intersect(roles, StringComparer.Ordinal).Any();

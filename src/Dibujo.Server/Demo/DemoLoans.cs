@@ -44,7 +44,7 @@ internal sealed class DemoLoans(Definition definition, DateTime now)
     /// <summary>Random values for what is visible at the stage, and for whatever the rules ask for there.</summary>
     private RecordValues Filled(Workflow workflow, int stage)
     {
-        var setting = new Setting(workflow.Key, workflow.Stages[stage].Key, ["director"]);
+        var setting = new Setting(workflow.Key, workflow.Stages[stage].Key) { Roles = ["director"] };
         var session = new Session(program, RecordValues.Empty, setting);
         var share = 0.25 + (0.6 * stage / (workflow.Stages.Length - 1));
         session.Change(type.Fields.Where(f => random.NextDouble() < share).Select(f => KeyValuePair.Create(f.Key, Invent(f))).ToList());

@@ -37,7 +37,7 @@ internal static class DibujoServer
         builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
         builder.Services.AddProblemDetails();
         builder.Services.AddExceptionHandler<BadRequests>();
-        builder.Services.AddOpenApi();
+        builder.Services.AddApiDocument();
         builder.Services.AddHealthChecks().AddCheck<Readiness>("ready");
         builder.Services.AddSingleton<Readiness>();
 

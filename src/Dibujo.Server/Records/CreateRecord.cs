@@ -23,7 +23,7 @@ internal static class CreateRecord
     {
         var type = edition.Definition.RecordType;
         var way = workflow is null ? type.Workflows[0] : type.FindWorkflow(workflow);
-        return way is null ? null : new(way.Key, way.Stages[0].Key, user.RoleKeys(), IsNew: true);
+        return way is null ? null : new(way.Key, way.Stages[0].Key, IsNew: true) { Roles = user.RoleKeys() };
     }
 
     private static async Task<Results<Created<RecordView>, ProblemHttpResult>> Run(

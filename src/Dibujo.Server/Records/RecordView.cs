@@ -30,7 +30,7 @@ internal sealed record RecordView(
 {
     internal static RecordView Of(StoredRecord record, Edition edition, ImmutableArray<string> roles) => Of(
         edition, record.Id, record.RecordType, record.Version, record.Values.FittedTo(edition.Definition.RecordType),
-        new Setting(record.Workflow, record.Stage, roles), record.ChangedAt, record.ChangedBy);
+        new Setting(record.Workflow, record.Stage) { Roles = roles }, record.ChangedAt, record.ChangedBy);
 
     internal static RecordView New(Edition edition, Setting setting) =>
         Of(edition, 0, edition.Definition.RecordType.Key, 0, RecordValues.Empty, setting, null, null);

@@ -60,8 +60,8 @@ internal static class SaveRecord
 
         var type = edition.Definition.RecordType;
         var before = record.Values.FittedTo(type);
-        var verdict = new Judge(edition.Program).Decide(
-            before, new Setting(record.Workflow, record.Stage, user.RoleKeys()), new Submission(request.Changes, request.Move));
+        var setting = new Setting(record.Workflow, record.Stage) { Roles = user.RoleKeys() };
+        var verdict = new Judge(edition.Program).Decide(before, setting, new Submission(request.Changes, request.Move));
         if (!verdict.IsAccepted)
         {
             return Refused(verdict);

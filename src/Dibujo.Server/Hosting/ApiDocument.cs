@@ -1,0 +1,101 @@
+using Dibujo.Core.Compilation;
+using Dibujo.Core.Conditions;
+using Dibujo.Core.Explanation;
+using Dibujo.Core.Saving;
+using Dibujo.Core.Values;
+using Microsoft.AspNetCore.OpenApi;
+using Microsoft.OpenApi;
+
+namespace Dibujo.Server.Hosting;
+
+/// <summary>The OpenAPI document, with the model's own types spelled out: the front end's types are generated from it.</summary>
+internal static class ApiDocument
+{
+    /// <summary>Types that cross the boundary inside others, or between the browser and its engine.</summary>
+    private static readonly (string Name, Type Type)[] Named =
+    [
+        ("Subject", typeof(Subject)),
+        ("Comparand", typeof(Comparand)),
+        ("Refusal", typeof(Refusal)),
+        ("CompilationReport", typeof(CompilationReport)),
+        ("ClauseExplanation", typeof(ClauseExplanation)),
+        ("ElementExplanation", typeof(ElementExplanation)),
+    ];
+
+    internal static void AddApiDocument(this IServiceCollection services) => services.AddOpenApi(options =>
+    {
+        options.AddSchemaTransformer((schema, context, _) =>
+        {
+            if (context.JsonTypeInfo.Type == typeof(Value))
+            {
+                schema.Type = JsonSchemaType.String | JsonSchemaType.Number | JsonSchemaType.Boolean | JsonSchemaType.Null;
+                schema.Description = "A bare value: text, number, true, false or null for blank.";
+            }
+            else if (context.JsonTypeInfo.ElementType == typeof(Value))
+            {
+                schema.AdditionalProperties = new OpenApiSchema
+                {
+                    Type = JsonSchemaType.String | JsonSchemaType.Number | JsonSchemaType.Boolean | JsonSchemaType.Null,
+                };
+            }
+
+            return Task.CompletedTask;
+        });
+        options.AddDocumentTransformer(async (document, context, cancellation) =>
+        {
+            document.Info.Title = "Dibujo";
+            document.Servers = [];
+            var schemas = document.Components!.Schemas!;
+            foreach (var (name, type) in Named)
+            {
+                schemas.Remove(name);
+                var schema = await context.GetOrCreateSchemaAsync(type, null, cancellation);
+                schemas.Remove(name);
+                document.AddComponent(name, schema);
+            }
+
+            // The exporter loses the type of a list of polymorphic items inside a recursive type.
+            if (schemas["ConditionClause"] is OpenApiSchema clause)
+            {
+                clause.Properties!["comparands"] = new OpenApiSchema
+                {
+                    Type = JsonSchemaType.Array,
+                    Items = new OpenApiSchemaReference("Comparand", document),
+                };
+            }
+
+            foreach (var schema in schemas.Values)
+            {
+                TellKindsApart(schema);
+            }
+        });
+    });
+
+    /// <summary>A member of a closed hierarchy always says its kind, which is how a reader tells it from the others.</summary>
+    private static void TellKindsApart(IOpenApiSchema? schema)
+    {
+        if (schema is not OpenApiSchema own)
+        {
+            return;
+        }
+
+        own.Discriminator = null;
+        if (own.Properties?.TryGetValue("kind", out var kind) == true && kind.Enum is { Count: 1 })
+        {
+            own.Type = JsonSchemaType.Object;
+            own.Required ??= new HashSet<string>(StringComparer.Ordinal);
+            own.Required.Add("kind");
+        }
+
+        if (own.AnyOf is { Count: > 0 })
+        {
+            own.Type = null;
+            own.Required = null;
+        }
+
+        foreach (var part in (own.Properties?.Values ?? []).Concat(own.AnyOf ?? []).Concat(own.OneOf ?? []).Append(own.Items))
+        {
+            TellKindsApart(part);
+        }
+    }
+}

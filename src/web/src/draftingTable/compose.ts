@@ -1,0 +1,70 @@
+import type { Comparand, Condition, ConditionClause, Effect, Element, Rule, Subject } from '../api/generated';
+import type { Value } from '../engine/formRecord';
+import type { SubjectOffer } from './vocabulary';
+
+type TestShape = SubjectOffer['tests'][number]['shape'];
+
+/** A clause whose blanks are still to be filled in. */
+export function emptyClause(): ConditionClause {
+  return { kind: 'clause', subject: { kind: 'field', field: '' }, test: 'is', comparands: [] };
+}
+
+/** A rule that asks for something as soon as its blanks are filled in. */
+export function newRule(taken: Rule[], effect: Effect = { kind: 'require', targets: [], level: 'toMoveOn' }, condition: Condition = emptyClause()): Rule {
+  return { key: freeKey(taken), name: `Rule ${taken.length + 1}`, on: true, cases: [{ while: condition, effects: [effect] }] };
+}
+
+export function duplicate(rule: Rule, taken: Rule[]): Rule {
+  return { ...rule, key: freeKey(taken), name: `${rule.name} (copy)` };
+}
+
+/** The values that were set on the sheet, as the condition of a rule that is to hold then. */
+export function conditionOf(values: Map<string, Value>): Condition {
+  const clauses = [...values].map(([field, value]): ConditionClause => ({
+    kind: 'clause',
+    subject: { kind: 'field', field },
+    test: value === null ? 'blank' : 'is',
+    comparands: value === null ? [] : [{ kind: 'literal', value }],
+  }));
+  return clauses.length === 0 ? emptyClause() : clauses.length === 1 ? clauses[0]! : { kind: 'group', quantifier: 'allOf', members: clauses };
+}
+
+/** Adds a condition beside another: into its group, or into a new one around both. */
+export function beside(condition: Condition, added: Condition): Condition {
+  return condition.kind === 'group'
+    ? { ...condition, members: [...condition.members, added] }
+    : { kind: 'group', quantifier: 'allOf', members: [condition, added] };
+}
+
+/** As many comparands as the test takes, as far as they are there. */
+export function fitComparands(comparands: Comparand[], shape: TestShape): Comparand[] {
+  const most = { alone: 0, one: 1, range: 2, many: comparands.length }[shape];
+  return comparands.slice(0, most);
+}
+
+export function moved<T>(list: T[], from: number, to: number): T[] {
+  const next = list.filter((_, i) => i !== from);
+  next.splice(to, 0, list[from]!);
+  return next;
+}
+
+export function replaced<T>(list: T[], at: number, item: T): T[] {
+  return list.map((other, i) => (i === at ? item : other));
+}
+
+export function without<T>(list: T[], at: number): T[] {
+  return list.filter((_, i) => i !== at);
+}
+
+export const sameElement = (one: Element, other: Element) => one.kind === other.kind && one.key === other.key;
+
+export const sameSubject = (one: Subject, other: Subject) => JSON.stringify(one) === JSON.stringify(other);
+
+function freeKey(taken: Rule[]): string {
+  const keys = new Set(taken.map((rule) => rule.key));
+  let number = taken.length + 1;
+  while (keys.has(`rule-${number}`)) {
+    number++;
+  }
+  return `rule-${number}`;
+}

@@ -1,0 +1,87 @@
+import { useCallback, useEffect, useReducer, useRef, useState } from 'react';
+import { answered, type Problem } from '../api/client';
+import { saveDraft, type Definition, type DraftView, type Rule } from '../api/generated';
+
+interface History {
+  past: Definition[];
+  present: Definition;
+  future: Definition[];
+}
+
+type Step = { kind: 'change'; next: Definition } | { kind: 'undo' } | { kind: 'redo' };
+
+function walk(history: History, step: Step): History {
+  switch (step.kind) {
+    case 'change':
+      return { past: [...history.past, history.present], present: step.next, future: [] };
+    case 'undo': {
+      const previous = history.past.at(-1);
+      return previous ? { past: history.past.slice(0, -1), present: previous, future: [history.present, ...history.future] } : history;
+    }
+    case 'redo': {
+      const [next, ...rest] = history.future;
+      return next ? { past: [...history.past, history.present], present: next, future: rest } : history;
+    }
+  }
+}
+
+const pause = 500;
+
+/** The draft under the administrator's hands: every change can be undone, and stores itself after a moment. */
+export function useDraft(key: string, stored: DraftView) {
+  const [history, step] = useReducer(walk, { past: [], present: stored.definition, future: [] });
+  const [problem, setProblem] = useState<Problem>();
+  const [savedAs, setSavedAs] = useState(stored.definition);
+  const version = useRef(stored.version);
+  const saving = useRef<Promise<void>>(Promise.resolve());
+  const { present } = history;
+
+  /** Stores the draft now, after whatever is being stored already; true if it is stored then. */
+  const store = useCallback(
+    (definition: Definition) => {
+      saving.current = saving.current.then(async () => {
+        try {
+          const view = await answered(saveDraft({ path: { key }, body: { version: version.current, definition } }));
+          version.current = view.version;
+          setSavedAs(definition);
+          setProblem(undefined);
+        } catch (refusal) {
+          setProblem(refusal as Problem);
+        }
+      });
+      return saving.current;
+    },
+    [key],
+  );
+
+  useEffect(() => {
+    if (present === savedAs || problem?.status === 409) {
+      return;
+    }
+    const timer = window.setTimeout(() => void store(present), pause);
+    return () => window.clearTimeout(timer);
+  }, [present, savedAs, problem, store]);
+
+  const change = useCallback((next: Definition) => step({ kind: 'change', next }), []);
+  const changeRules = (rules: Rule[]) => change({ ...present, rules });
+
+  return {
+    definition: present,
+    changeRules,
+    undo: history.past.length > 0 ? () => step({ kind: 'undo' }) : undefined,
+    redo: history.future.length > 0 ? () => step({ kind: 'redo' }) : undefined,
+    isSaved: present === savedAs,
+    problem,
+    /** The version to be published, once everything is stored. */
+    async settle() {
+      await saving.current;
+      if (present !== savedAs) {
+        await store(present);
+      }
+      return version.current;
+    },
+    published(next: number) {
+      version.current = next;
+    },
+  };
+}

@@ -1,0 +1,131 @@
+import type {
+  ClauseExplanation,
+  CompilationReport,
+  Definition,
+  ElementExplanation,
+  ElementKind,
+  Setting,
+} from '../api/generated';
+import type { EngineExports } from './engine';
+import { absent, readBits, type ElementState, type FormRecord, type MissingField, type Value, type Values } from './formRecord';
+
+const unused = new FinalizationRegistry<{ exports: EngineExports; session: number }>(({ exports, session }) =>
+  exports.Sessions.Close(session),
+);
+
+/** A record open in the browser's engine. Every change is answered with a small delta, which is all that is read. */
+export class EngineRecord implements FormRecord {
+  readonly isLive = true;
+  version = 0;
+  isSettled = true;
+  /** Hears of every change that a person makes here. */
+  onEdit?: (field: string, value: Value) => void;
+  private readonly numbers = new Map<string, number>();
+  private readonly fields = new Map<string, number>();
+  private readonly keys: string[];
+  private readonly states: ElementState[] = [];
+  private readonly values: Value[] = [];
+  private readonly cases: number[] = [];
+  private readonly violations = new Map<number, string>();
+  private readonly listeners = new Set<() => void>();
+
+  constructor(
+    private readonly exports: EngineExports,
+    private readonly session: number,
+    definition: Definition,
+    report: CompilationReport,
+    public setting: Setting,
+  ) {
+    report.elements.forEach((element, number) => this.numbers.set(`${element.kind}:${element.key}`, number));
+    this.keys = definition.recordType.fields.map((field) => field.key);
+    this.keys.forEach((key, number) => this.fields.set(key, number));
+    unused.register(this, { exports, session });
+    this.follow(exports.Sessions.All(session));
+  }
+
+  subscribe = (listener: () => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  state(kind: ElementKind, key: string): ElementState {
+    const number = this.numbers.get(`${kind}:${key}`);
+    return (number === undefined ? undefined : this.states[number]) ?? absent;
+  }
+
+  value(field: string): Value {
+    return this.values[this.fields.get(field) ?? -1] ?? null;
+  }
+
+  violation(field: string): string {
+    return this.violations.get(this.fields.get(field) ?? -1) ?? '';
+  }
+
+  change(field: string, value: Value) {
+    const number = this.fields.get(field);
+    if (number === undefined) {
+      return;
+    }
+    // The engine's runtime has no tables for composing characters; the browser does.
+    const composed = typeof value === 'string' ? value.normalize('NFC') : value;
+    const delta = this.exports.Sessions.Change(this.session, number, JSON.stringify(composed));
+    if (delta !== null) {
+      this.onEdit?.(field, value);
+      this.violations.set(number, this.exports.Sessions.Violation(this.session, number));
+      this.follow(delta);
+    }
+  }
+
+  enter(setting: Setting) {
+    this.setting = setting;
+    this.follow(this.exports.Sessions.Enter(this.session, JSON.stringify(setting)));
+  }
+
+  changes(): Values {
+    return JSON.parse(this.exports.Sessions.Changes(this.session)) as Values;
+  }
+
+  missing(): MissingField[] {
+    const pairs = this.exports.Sessions.Missing(this.session);
+    const missing: MissingField[] = [];
+    for (let i = 0; i < pairs.length; i += 2) {
+      missing.push({ field: this.keys[pairs[i]!]!, requirement: pairs[i + 1] === 2 ? 'toSave' : 'toMoveOn' });
+    }
+    return missing;
+  }
+
+  explain(kind: ElementKind, key: string): ElementExplanation | null {
+    const number = this.numbers.get(`${kind}:${key}`);
+    return number === undefined
+      ? null
+      : (JSON.parse(this.exports.Sessions.Explain(this.session, number)) as ElementExplanation);
+  }
+
+  caseInForce(rule: number): number {
+    return this.cases[rule] ?? -1;
+  }
+
+  clauses(rule: number): ClauseExplanation[] {
+    return JSON.parse(this.exports.Sessions.Clauses(this.session, rule)) as ClauseExplanation[];
+  }
+
+  /** Takes over a delta; its layout is described at Sessions in Dibujo.Browser. */
+  private follow(delta: number[]) {
+    let at = 0;
+    for (let left = delta[at++]!; left > 0; left--) {
+      this.states[delta[at]!] = readBits(delta[at + 1]!);
+      at += 2;
+    }
+    for (let left = delta[at++]!; left > 0; left--) {
+      const field = delta[at++]!;
+      this.values[field] = JSON.parse(this.exports.Sessions.ValueOf(this.session, field)) as Value;
+    }
+    for (let left = delta[at++]!; left > 0; left--) {
+      this.cases[delta[at]!] = delta[at + 1]!;
+      at += 2;
+    }
+    this.isSettled = delta[at] === 1;
+    this.version++;
+    this.listeners.forEach((listener) => listener());
+  }
+}

@@ -1,0 +1,57 @@
+import type { ClauseExplanation, ElementExplanation, ElementKind, Setting } from '../api/generated';
+
+/** A bare value; null is blank. */
+export type Value = string | number | boolean | null;
+
+export type Values = Record<string, Value>;
+
+export interface ElementState {
+  isVisible: boolean;
+  isLocked: boolean;
+  requirement: 'optional' | 'toMoveOn' | 'toSave';
+  isSuspended: boolean;
+  isSetAside: boolean;
+}
+
+export interface MissingField {
+  field: string;
+  requirement: 'toMoveOn' | 'toSave';
+}
+
+/** A record open on a form: what to draw, and whom to tell of changes. What anything means is decided elsewhere. */
+export interface FormRecord {
+  readonly setting: Setting;
+  /** Whether states follow the typing; where not, they are the server's, as of the last save. */
+  readonly isLive: boolean;
+  /** Goes up with every change, for React to notice. */
+  readonly version: number;
+  subscribe(listener: () => void): () => void;
+  state(kind: ElementKind, key: string): ElementState;
+  value(field: string): Value;
+  /** The limit that the field's value breaks, in words; empty if none. */
+  violation(field: string): string;
+  change(field: string, value: Value): void;
+  /** The changes that count now, to be sent to the server. */
+  changes(): Values;
+  missing(): MissingField[];
+  explain(kind: ElementKind, key: string): ElementExplanation | null;
+  /** Which case of the rule is in force; -1 for none. */
+  caseInForce(rule: number): number;
+  clauses(rule: number): ClauseExplanation[];
+}
+
+const requirements = ['optional', 'toMoveOn', 'toSave'] as const;
+
+/** Reads a state as the engine and the server pack it: see ElementState.Bits in Dibujo.Core. */
+export function readBits(bits: number): ElementState {
+  return {
+    isVisible: (bits & 1) !== 0,
+    isLocked: (bits & 2) !== 0,
+    requirement: requirements[(bits >> 2) & 3] ?? 'optional',
+    isSuspended: (bits & 16) !== 0,
+    isSetAside: (bits & 32) !== 0,
+  };
+}
+
+/** For what stands on no form. */
+export const absent: ElementState = readBits(0);

@@ -1,0 +1,41 @@
+import { ActionIcon, Group, Text, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { IconLogout, IconMoon, IconSun } from '@tabler/icons-react';
+import { Link, Outlet } from 'react-router-dom';
+import { useSession, useSignOut } from '../api/session';
+import classes from './Frame.module.css';
+
+/** The strip above every screen: where one is, who one is. */
+export function Frame() {
+  const person = useSession().data?.person;
+  const signOut = useSignOut();
+  const { setColorScheme } = useMantineColorScheme();
+  const scheme = useComputedColorScheme('light');
+  return (
+    <div className={classes.frame}>
+      <header className={classes.strip}>
+        <Link to="/" className={classes.name}>
+          Dibujo
+        </Link>
+        <div id="place" className={classes.place} />
+        <Group gap="xs" wrap="nowrap">
+          <Text size="sm">{person?.displayName}</Text>
+          <Tooltip label={scheme === 'dark' ? 'Light paper' : 'Blueprint'}>
+            <ActionIcon
+              variant="subtle"
+              aria-label={scheme === 'dark' ? 'Use light paper' : 'Use blueprint'}
+              onClick={() => setColorScheme(scheme === 'dark' ? 'light' : 'dark')}
+            >
+              {scheme === 'dark' ? <IconSun size={18} /> : <IconMoon size={18} />}
+            </ActionIcon>
+          </Tooltip>
+          <Tooltip label="Sign out">
+            <ActionIcon variant="subtle" aria-label="Sign out" onClick={() => void signOut()}>
+              <IconLogout size={18} />
+            </ActionIcon>
+          </Tooltip>
+        </Group>
+      </header>
+      <Outlet />
+    </div>
+  );
+}

@@ -1,0 +1,31 @@
+import { Fragment, useEffect, useState, type ReactNode } from 'react';
+import { createPortal } from 'react-dom';
+import { Link } from 'react-router-dom';
+
+interface Step {
+  label: string;
+  to?: string;
+}
+
+/** Tells the strip where one is, and puts the screen's own controls beside it. */
+export function Place({ steps, children }: { steps: Step[]; children?: ReactNode }) {
+  const [strip, setStrip] = useState<HTMLElement | null>(null);
+  useEffect(() => setStrip(document.getElementById('place')), []);
+  return (
+    strip &&
+    createPortal(
+      <>
+        <nav aria-label="Place">
+          {steps.map((step, i) => (
+            <Fragment key={step.label}>
+              {i > 0 && ' / '}
+              {step.to ? <Link to={step.to}>{step.label}</Link> : <strong>{step.label}</strong>}
+            </Fragment>
+          ))}
+        </nav>
+        {children}
+      </>,
+      strip,
+    )
+  );
+}

@@ -1,0 +1,27 @@
+import '@fontsource/barlow-condensed/500.css';
+import '@fontsource/barlow-condensed/600.css';
+import '@fontsource/source-sans-3/400.css';
+import '@fontsource/source-sans-3/600.css';
+import '@mantine/core/styles.css';
+import '@mantine/notifications/styles.css';
+import './theme/tokens.css';
+import { MantineProvider } from '@mantine/core';
+import { Notifications } from '@mantine/notifications';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { App } from './App';
+import { theme } from './theme/theme';
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } });
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <MantineProvider theme={theme} defaultColorScheme="auto">
+      <Notifications position="top-center" />
+      <QueryClientProvider client={queries}>
+        <App />
+      </QueryClientProvider>
+    </MantineProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,52 @@
+import { Anchor, Table, Title } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router-dom';
+import { answered } from '../api/client';
+import { listRecordTypes } from '../api/generated';
+import { useSession } from '../api/session';
+import { Place } from '../frame/Place';
+import classes from './RecordTypes.module.css';
+
+/** Where everyone begins: the kinds of record, each with its ways in. */
+export function RecordTypes() {
+  const isAdministrator = useSession().data?.person?.isAdministrator ?? false;
+  const types = useQuery({ queryKey: ['record-types'], queryFn: () => answered(listRecordTypes()) });
+  return (
+    <main className={classes.page}>
+      <Place steps={[{ label: 'Record types' }]} />
+      <div className={classes.sheet}>
+        <Title order={2}>Record types</Title>
+        <Table verticalSpacing="sm" mt="sm">
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th>Record type</Table.Th>
+              <Table.Th>Records</Table.Th>
+              {isAdministrator && <Table.Th>Rules in the draft</Table.Th>}
+              <Table.Th>Edition in force</Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
+            {types.data?.map((type) => (
+              <Table.Tr key={type.key}>
+                <Table.Td>{type.label}</Table.Td>
+                <Table.Td>
+                  <Anchor component={Link} to={`/types/${type.key}/records`}>
+                    {type.records} records
+                  </Anchor>
+                </Table.Td>
+                {isAdministrator && (
+                  <Table.Td>
+                    <Anchor component={Link} to={`/types/${type.key}/rules`}>
+                      {type.rules} rules
+                    </Anchor>
+                  </Table.Td>
+                )}
+                <Table.Td>{type.edition ?? 'none yet'}</Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,30 @@
+import { Text, UnstyledButton } from '@mantine/core';
+import type { Definition } from '../api/generated';
+import type { FormRecord } from '../engine/formRecord';
+import { fieldLabel } from '../sheet/lookUp';
+import lines from '../sheet/lines.module.css';
+import classes from './RecordForm.module.css';
+
+/** What is asked for and blank, each one press away. */
+export function Missing({ definition, record, onGoTo }: { definition: Definition; record: FormRecord; onGoTo: (field: string) => void }) {
+  if (!record.isLive) {
+    return null;
+  }
+  const missing = record.missing();
+  return (
+    <section aria-label="What is missing">
+      <h3 className={classes.heading}>Missing for the next move</h3>
+      {missing.length === 0 && <Text size="sm">Nothing. The record can move on.</Text>}
+      <ul className={classes.list}>
+        {missing.map(({ field, requirement }) => (
+          <li key={field}>
+            <UnstyledButton className={classes.link} onClick={() => onGoTo(field)}>
+              {fieldLabel(definition, field)}
+            </UnstyledButton>{' '}
+            {requirement === 'toSave' && <span className={lines.word}>already needed to save</span>}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

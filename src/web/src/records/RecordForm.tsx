@@ -1,0 +1,119 @@
+import { Button, Text, Title } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useEffect, useState } from 'react';
+import type { Problem } from '../api/client';
+import type { EditionView, RecordView } from '../api/generated';
+import type { Values } from '../engine/formRecord';
+import { useChanges } from '../engine/useEngine';
+import { Place } from '../frame/Place';
+import { Sheet, tabOf } from '../sheet/Sheet';
+import { History } from './History';
+import { Missing } from './Missing';
+import { Refused } from './Refused';
+import classes from './RecordForm.module.css';
+import { StageLine } from './StageLine';
+import { useOpenRecord } from './useOpenRecord';
+import { Why } from './Why';
+
+interface Props {
+  edition: EditionView;
+  stored: RecordView;
+  typed: Values;
+  onSave: (changes: Values, move?: string) => Promise<void>;
+  onTakeOver: (changes: Values) => Promise<void>;
+}
+
+/** The record page: stages, the live form, what is missing, and saving. What was typed stays until it is saved. */
+export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props) {
+  const { definition } = edition;
+  const { record, isWaiting } = useOpenRecord(edition, stored, typed);
+  useChanges(record);
+  const [tab, setTab] = useState('');
+  const [problem, setProblem] = useState<Problem>();
+  const [isSaving, setSaving] = useState(false);
+  const type = definition.recordType;
+  const workflow = type.workflows.find((w) => w.key === stored.setting.workflow) ?? type.workflows[0]!;
+  const moves = workflow.moves.filter(
+    (move) => move.from === stored.setting.stage && (!move.roles?.length || move.roles.some((r) => stored.setting.roles?.includes(r))),
+  );
+  const changed = Object.keys(record.changes()).length;
+
+  useEffect(() => {
+    const warn = (event: BeforeUnloadEvent) => {
+      if (Object.keys(record.changes()).length > 0) {
+        event.preventDefault();
+      }
+    };
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [record]);
+
+  async function save(move?: { key: string; label: string }) {
+    setSaving(true);
+    setProblem(undefined);
+    try {
+      await onSave(record.changes(), move?.key);
+      notifications.show({ message: move ? `Saved. ${move.label}: done.` : 'Saved.', autoClose: 2500 });
+    } catch (refusal) {
+      setProblem(refusal as Problem);
+    } finally {
+      setSaving(false);
+    }
+  }
+
+  function goTo(field: string) {
+    setTab(tabOf(definition, 'field', field) ?? tab);
+    window.setTimeout(() => document.getElementById(`field-${field}`)?.focus(), 50);
+  }
+
+  const refusals = Object.fromEntries(
+    (problem?.refusals ?? []).filter((r) => r.field).map((r) => [r.field!, r.message]),
+  );
+  const title = record.value(type.titleField);
+  return (
+    <main className={classes.page}>
+      <Place
+        steps={[
+          { label: 'Record types', to: '/' },
+          { label: type.label, to: `/types/${type.key}/records` },
+          { label: stored.id ? `No. ${stored.id}` : 'New' },
+        ]}
+      />
+      <div className={classes.head}>
+        <Title order={2} className={classes.title}>
+          {title === null ? `New ${type.label.toLowerCase()}` : String(title)}
+        </Title>
+        <StageLine workflow={workflow} stage={stored.setting.stage} />
+      </div>
+      <div className={classes.sheet}>
+        <Sheet
+          definition={definition}
+          record={record}
+          tab={tab}
+          onTab={setTab}
+          isWaiting={isWaiting}
+          refusals={refusals}
+          aside={(kind, key) => (kind === 'tab' ? null : <Why record={record} kind={kind} elementKey={key} />)}
+        />
+      </div>
+      <aside className={classes.side}>
+        <div className={classes.actions}>
+          <Button variant="default" disabled={isWaiting} loading={isSaving} onClick={() => void save()}>
+            Save
+          </Button>
+          {moves.map((move) => (
+            <Button key={move.key} disabled={isWaiting} loading={isSaving} onClick={() => void save(move)}>
+              {move.label}
+            </Button>
+          ))}
+          <Text size="xs" c="dimmed">
+            {changed === 0 ? 'Everything is saved.' : `${changed} ${changed === 1 ? 'change' : 'changes'} not saved yet.`}
+          </Text>
+        </div>
+        {problem && <Refused problem={problem} definition={definition} onGoTo={goTo} onTakeOver={() => void onTakeOver(record.changes()).then(() => setProblem(undefined))} />}
+        <Missing definition={definition} record={record} onGoTo={goTo} />
+        {stored.id !== 0 && <History definition={definition} id={stored.id} version={stored.version} />}
+      </aside>
+    </main>
+  );
+}

@@ -1,0 +1,98 @@
+import { Anchor, Button, Group, Pagination, Select, Table, Text, TextInput } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
+import { IconPlus, IconSearch } from '@tabler/icons-react';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router-dom';
+import { answered } from '../api/client';
+import { listRecords } from '../api/generated';
+import { Place } from '../frame/Place';
+import { stageLabel } from '../sheet/lookUp';
+import { useEdition } from './queries';
+import classes from './RecordList.module.css';
+
+/** The records of one type, latest change first. */
+export function RecordList() {
+  const key = useParams().type!;
+  const edition = useEdition(key).data;
+  const [search, setSearch] = useState('');
+  const [stage, setStage] = useState<string | null>(null);
+  const [page, setPage] = useState(1);
+  const [searched] = useDebouncedValue(search, 200);
+  const records = useQuery({
+    queryKey: ['records', key, searched, stage, page],
+    queryFn: () => answered(listRecords({ path: { key }, query: { search: searched, stage: stage ?? undefined, page } })),
+    placeholderData: keepPreviousData,
+  }).data;
+  if (!edition) {
+    return null;
+  }
+  const { definition } = edition;
+  const stages = new Map(definition.recordType.workflows.flatMap((w) => w.stages).map((s) => [s.key, s.label]));
+  return (
+    <main className={classes.page}>
+      <Place steps={[{ label: 'Record types', to: '/' }, { label: definition.recordType.label }]} />
+      <Group className={classes.controls}>
+        <TextInput
+          aria-label="Search titles"
+          placeholder="Search titles"
+          leftSection={<IconSearch size={15} />}
+          value={search}
+          onChange={(e) => {
+            setSearch(e.currentTarget.value);
+            setPage(1);
+          }}
+        />
+        <Select
+          aria-label="Stage"
+          placeholder="Every stage"
+          clearable
+          data={[...stages].map(([value, label]) => ({ value, label }))}
+          value={stage}
+          onChange={(next) => {
+            setStage(next);
+            setPage(1);
+          }}
+        />
+        <Text size="sm" c="dimmed" style={{ flex: 1 }}>
+          {records?.total} records
+        </Text>
+        <Button component={Link} to={`/types/${key}/records/new`} leftSection={<IconPlus size={15} />}>
+          New {definition.recordType.label.toLowerCase()}
+        </Button>
+      </Group>
+      <div className={classes.sheet}>
+        <Table stickyHeader highlightOnHover verticalSpacing={5}>
+          <Table.Thead className={classes.head}>
+            <Table.Tr>
+              <Table.Th w={70}>No.</Table.Th>
+              <Table.Th>Title</Table.Th>
+              <Table.Th w={160}>Stage</Table.Th>
+              <Table.Th w={200}>Last saved</Table.Th>
+              <Table.Th w={120}>By</Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
+            {records?.rows.map((row) => (
+              <Table.Tr key={row.id}>
+                <Table.Td>{row.id}</Table.Td>
+                <Table.Td>
+                  <Anchor component={Link} to={`/records/${row.id}`} size="sm">
+                    {row.title || '(no title)'}
+                  </Anchor>
+                </Table.Td>
+                <Table.Td>{stageLabel(definition, row.stage)}</Table.Td>
+                <Table.Td>{new Date(row.changedAt).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}</Table.Td>
+                <Table.Td>{row.changedBy}</Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+        {records?.total === 0 && <Text p="md">No record is like that. Take the search or the stage away.</Text>}
+      </div>
+      <Group justify="center" p="xs">
+        <Pagination size="sm" value={page} onChange={setPage} total={Math.max(1, Math.ceil((records?.total ?? 0) / (records?.pageSize ?? 1)))} />
+      </Group>
+    </main>
+  );
+}

@@ -1,0 +1,61 @@
+import { Center, Loader, Text } from '@mantine/core';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router-dom';
+import { answered, type Problem } from '../api/client';
+import { createRecord, readRecord, saveRecord, type EditionView, type RecordView } from '../api/generated';
+import type { Values } from '../engine/formRecord';
+import { useBeginning, useEdition, useStoredRecord } from './queries';
+import { RecordForm } from './RecordForm';
+
+/** A record that is stored. */
+export function StoredRecordPage() {
+  const id = Number(useParams().id);
+  const stored = useStoredRecord(id);
+  const edition = useEdition(stored.data?.recordType);
+  if (!stored.data || !edition.data) {
+    return <Waiting problem={(stored.error ?? edition.error) as Problem | null} />;
+  }
+  return <OpenRecordPage key={id} edition={edition.data} stored={stored.data} />;
+}
+
+/** A record that is about to be begun. */
+export function NewRecordPage() {
+  const type = useParams().type!;
+  const beginning = useBeginning(type);
+  const edition = useEdition(type);
+  if (!beginning.data || !edition.data) {
+    return <Waiting problem={(beginning.error ?? edition.error) as Problem | null} />;
+  }
+  return <OpenRecordPage edition={edition.data} stored={beginning.data} />;
+}
+
+function OpenRecordPage({ edition, stored: first }: { edition: EditionView; stored: RecordView }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [{ stored, typed }, setOpened] = useState<{ stored: RecordView; typed: Values }>({ stored: first, typed: {} });
+
+  /** Stores the changes, with a move if one is given; throws the problem document if that is refused. */
+  async function save(changes: Values, move?: string) {
+    const saved =
+      stored.id === 0
+        ? await answered(createRecord({ path: { key: stored.recordType }, body: { changes, workflow: stored.setting.workflow, move } }))
+        : await answered(saveRecord({ path: { id: stored.id }, body: { version: stored.version, changes, move } }));
+    await queries.invalidateQueries({ queryKey: ['records'] });
+    setOpened({ stored: saved, typed: {} });
+    if (stored.id === 0) {
+      await navigate(`/records/${saved.id}`, { replace: true });
+    }
+  }
+
+  /** Takes over what somebody else has saved, and puts the person's own changes on top of it. */
+  async function takeOver(changes: Values) {
+    setOpened({ stored: await answered(readRecord({ path: { id: stored.id } })), typed: changes });
+  }
+
+  return <RecordForm edition={edition} stored={stored} typed={typed} onSave={save} onTakeOver={takeOver} />;
+}
+
+function Waiting({ problem }: { problem: Problem | null }) {
+  return <Center h="100%">{problem ? <Text role="alert">{problem.detail}</Text> : <Loader />}</Center>;
+}

@@ -1,0 +1,27 @@
+import classes from './Balloon.module.css';
+
+interface Props {
+  number: number;
+  isInForce: boolean;
+  isChosen?: boolean;
+  /** What a press does, for those who cannot see the drawing. */
+  label: string;
+  onPress?: () => void;
+}
+
+/** A small circled rule number with a leader line. Filled while the rule is in force. */
+export function Balloon({ number, isInForce, isChosen = false, label, onPress }: Props) {
+  return (
+    <button
+      type="button"
+      className={classes.balloon}
+      data-in-force={isInForce || undefined}
+      data-chosen={isChosen || undefined}
+      aria-label={label}
+      title={label}
+      onClick={onPress}
+    >
+      {number}
+    </button>
+  );
+}

@@ -1,0 +1,55 @@
+import { Button, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/core';
+import { useState } from 'react';
+import { answered, type Problem } from '../api/client';
+import { signIn } from '../api/generated';
+import { useSession, useSessionChanged } from '../api/session';
+import classes from './SignIn.module.css';
+
+export function SignIn() {
+  const [userName, setUserName] = useState('');
+  const [password, setPassword] = useState('');
+  const [problem, setProblem] = useState<Problem>();
+  const unreachable = useSession().error as Problem | null;
+  const sessionChanged = useSessionChanged();
+
+  async function submit() {
+    setProblem(undefined);
+    try {
+      await answered(signIn({ body: { userName, password } }));
+      await sessionChanged();
+    } catch (error) {
+      setProblem(error as Problem);
+      await sessionChanged();
+    }
+  }
+
+  const shown = problem ?? unreachable;
+  return (
+    <main className={classes.page}>
+      <form
+        className={classes.sheet}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void submit();
+        }}
+      >
+        <Stack gap="sm">
+          <Title order={1}>Dibujo</Title>
+          <Text c="dimmed" size="sm">
+            Forms that follow their rules.
+          </Text>
+          <TextInput size="sm" label="Name" name="userName" autoComplete="username" autoFocus value={userName} onChange={(e) => setUserName(e.currentTarget.value)} />
+          <PasswordInput size="sm" label="Password" name="password" autoComplete="current-password" value={password} onChange={(e) => setPassword(e.currentTarget.value)} />
+          {shown && (
+            <Text className={classes.problem} role="alert" size="sm">
+              {shown.detail}
+            </Text>
+          )}
+          <Button size="sm" type="submit" mt="xs">
+            Sign in
+          </Button>
+        </Stack>
+      </form>
+    </main>
+  );
+}

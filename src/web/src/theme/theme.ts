@@ -1,0 +1,46 @@
+import { createTheme, type MantineColorsTuple } from '@mantine/core';
+
+/** Prussian blue, for everything that can be acted on. */
+const prussian: MantineColorsTuple = [
+  '#eaf2fb',
+  '#cfe0f2',
+  '#a3c4e6',
+  '#74a6d9',
+  '#4c8acb',
+  '#2f73b8',
+  '#1a5c9e',
+  '#0b3c6f',
+  '#08305a',
+  '#052344',
+];
+
+/** The pencil that marks what is wrong. */
+const redPencil: MantineColorsTuple = [
+  '#fdeceb',
+  '#f8d1ce',
+  '#f0a7a2',
+  '#e87b74',
+  '#dd554c',
+  '#c93a30',
+  '#b3261e',
+  '#921d17',
+  '#741712',
+  '#55100c',
+];
+
+export const theme = createTheme({
+  primaryColor: 'prussian',
+  primaryShade: { light: 7, dark: 3 },
+  colors: { prussian, redPencil },
+  fontFamily: "'Source Sans 3', sans-serif",
+  headings: { fontFamily: "'Barlow Condensed', sans-serif", fontWeight: '600' },
+  defaultRadius: 2,
+  fontSizes: { xs: '12px', sm: '14px', md: '15px', lg: '17px', xl: '20px' },
+  autoContrast: true,
+  components: {
+    Button: { defaultProps: { size: 'xs' } },
+    Select: { defaultProps: { size: 'xs' } },
+    TextInput: { defaultProps: { size: 'xs' } },
+    Modal: { defaultProps: { radius: 0 } },
+  },
+});
