@@ -41,23 +41,33 @@ internal sealed class DemoLoans(Definition definition, DateTime now)
         };
     }
 
-    /// <summary>Random values for what is visible at the stage, and for whatever the rules ask for there.</summary>
-    private RecordValues Filled(Workflow workflow, int stage)
+    /// <summary>Values as they come together on the way to a stage: at each a few more, and whatever the rules ask for there.</summary>
+    private RecordValues Filled(Workflow workflow, int last)
     {
-        var setting = new Setting(workflow.Key, workflow.Stages[stage].Key) { Roles = ["director"] };
-        var session = new Session(program, RecordValues.Empty, setting);
-        var share = 0.25 + (0.6 * stage / (workflow.Stages.Length - 1));
-        session.Change(type.Fields.Where(f => random.NextDouble() < share).Select(f => KeyValuePair.Create(f.Key, Invent(f))).ToList());
-        for (var again = 0; again < 4; again++)
+        var values = RecordValues.Empty;
+        for (var stage = 0; stage <= last; stage++)
         {
-            var asked = type.Fields.Index()
-                .Where(f => session.StateOf(f.Index) is { IsEditable: true } state && session.ValueOf(f.Index).IsBlank
-                    && (state.Effective == Requirement.ToSave || (stage > 0 && state.Effective == Requirement.ToMoveOn)))
-                .Select(f => KeyValuePair.Create(f.Item.Key, Invent(f.Item))).ToList();
-            session.Change(asked);
+            var setting = new Setting(workflow.Key, workflow.Stages[stage].Key, IsNew: stage == 0) { Roles = ["director"] };
+            var session = new Session(program, values, setting);
+            session.Change(type.Fields
+                .Where(f => session[f.Key].IsBlank && random.NextDouble() < 0.3)
+                .Select(f => KeyValuePair.Create(f.Key, Invent(f))).ToList());
+            FillIn(session, stage < last ? Requirement.ToMoveOn : Requirement.ToSave);
+            values = session.Values();
         }
 
-        return session.Values();
+        return values;
+    }
+
+    /// <summary>Fills in what is asked for, and what that makes the rules ask for in turn.</summary>
+    private void FillIn(Session session, Requirement least)
+    {
+        for (var again = 0; again < 4; again++)
+        {
+            session.Change(type.Fields.Index()
+                .Where(f => session.StateOf(f.Index) is { IsEditable: true } state && state.Effective >= least && session.ValueOf(f.Index).IsBlank)
+                .Select(f => KeyValuePair.Create(f.Item.Key, Invent(f.Item))).ToList());
+        }
     }
 
     private Value Invent(Field field) => (field.Key, field.Type) switch

@@ -3,7 +3,6 @@ using Dibujo.Core.Conditions;
 using Dibujo.Core.Explanation;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
-using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 
 namespace Dibujo.Server.Hosting;

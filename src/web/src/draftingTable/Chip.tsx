@@ -79,13 +79,17 @@ export function Chip({ blank, label, options, isMissing = false, isWrong = false
                   {option.label}
                 </Combobox.Option>
               ));
-            return group === '' ? members : (
+            return group === '' ? (
+              members
+            ) : (
               <Combobox.Group key={group} label={group}>
                 {members}
               </Combobox.Group>
             );
           })}
-          {!own && found.length === 0 && <Combobox.Empty>{typed && search === '' ? 'Type a value.' : 'Nothing like that.'}</Combobox.Empty>}
+          {!own && found.length === 0 && (
+            <Combobox.Empty>{typed && search === '' ? 'Type a value.' : 'Nothing like that.'}</Combobox.Empty>
+          )}
         </Combobox.Options>
       </Combobox.Dropdown>
     </Combobox>

@@ -30,7 +30,12 @@ export function ClauseEditor({ clause, place, vocabulary, problems, truths, onCh
     const next = vocabulary.subjects[Number(index)]!;
     const keepsTest = next.tests.some((t) => t.test === clause.test);
     const keepsValues = next.input === offer?.input && next.input !== 'list';
-    onChange({ ...clause, subject: next.subject, test: keepsTest ? clause.test : next.tests[0]!.test, comparands: keepsValues && keepsTest ? comparands : [] });
+    onChange({
+      ...clause,
+      subject: next.subject,
+      test: keepsTest ? clause.test : next.tests[0]!.test,
+      comparands: keepsValues && keepsTest ? comparands : [],
+    });
   }
 
   function pickTest(index: string) {
@@ -39,7 +44,14 @@ export function ClauseEditor({ clause, place, vocabulary, problems, truths, onCh
   }
 
   const [words, after] = (test?.words ?? 'is').split(' … ');
-  const blanks = test === undefined || test.shape === 'alone' ? 0 : test.shape === 'range' ? 2 : test.shape === 'many' ? comparands.length + 1 : 1;
+  const blanks =
+    test === undefined || test.shape === 'alone'
+      ? 0
+      : test.shape === 'range'
+        ? 2
+        : test.shape === 'many'
+          ? comparands.length + 1
+          : 1;
   return (
     <div className={classes.clause} data-place={place}>
       <div className={classes.line}>
@@ -48,21 +60,42 @@ export function ClauseEditor({ clause, place, vocabulary, problems, truths, onCh
           label={offer?.label ?? 'choose what to look at'}
           isMissing={!offer}
           isWrong={offer !== undefined && wrong('subject')}
-          options={vocabulary.subjects.map((s, i) => ({ value: String(i), label: s.label, group: s.subject.kind === 'field' ? 'Fields' : 'The record and the person' }))}
+          options={vocabulary.subjects.map((s, i) => ({
+            value: String(i),
+            label: s.label,
+            group: s.subject.kind === 'field' ? 'Fields' : 'The record and the person',
+          }))}
           onPick={pickSubject}
         />
-        {offer && <Chip blank="test" label={words!} isWrong={wrong('test')} options={offer.tests.map((t, i) => ({ value: String(i), label: t.words }))} onPick={pickTest} />}
+        {offer && (
+          <Chip
+            blank="test"
+            label={words!}
+            isWrong={wrong('test')}
+            options={offer.tests.map((t, i) => ({ value: String(i), label: t.words }))}
+            onPick={pickTest}
+          />
+        )}
         {offer &&
           Array.from({ length: blanks }, (_, i) => (
             <span key={i} className={classes.line}>
               {i > 0 && <em>{test!.shape === 'range' ? 'and' : 'or'}</em>}
               <Chip
                 blank="comparand"
-                label={comparands[i] ? labelOf(comparands[i], offer, vocabulary) : test!.shape === 'many' && i > 0 ? '+' : 'choose a value'}
+                label={
+                  comparands[i]
+                    ? labelOf(comparands[i], offer, vocabulary)
+                    : test!.shape === 'many' && i > 0
+                      ? '+'
+                      : 'choose a value'
+                }
                 isMissing={!comparands[i]}
                 isWrong={comparands[i] !== undefined && wrong(`comparands/${i}`)}
                 inputType={offer.input === 'date' ? 'date' : 'text'}
-                options={[...comparandOptions(offer, vocabulary), ...(comparands[i] && test!.shape === 'many' ? [{ value: 'remove', label: 'Take this away' }] : [])]}
+                options={[
+                  ...comparandOptions(offer, vocabulary),
+                  ...(comparands[i] && test!.shape === 'many' ? [{ value: 'remove', label: 'Take this away' }] : []),
+                ]}
                 typed={['text', 'number', 'date'].includes(offer.input) ? (text) => typedOption(text, offer) : undefined}
                 onPick={(value) =>
                   onChange({
@@ -103,7 +136,11 @@ function comparandOptions(offer: SubjectOffer, vocabulary: Vocabulary): ChipOpti
           { value: literal(false), label: 'no' },
         ]
       : offer.values.map((v) => ({ value: literal(v.key), label: v.label }));
-  const fields = offer.fields.map((field) => ({ value: JSON.stringify({ kind: 'field', field }), label: fieldLabel(field, vocabulary), group: 'The value of another field' }));
+  const fields = offer.fields.map((field) => ({
+    value: JSON.stringify({ kind: 'field', field }),
+    label: fieldLabel(field, vocabulary),
+    group: 'The value of another field',
+  }));
   return [...literals, ...fields];
 }
 
@@ -121,7 +158,9 @@ function labelOf(comparand: Comparand, offer: SubjectOffer, vocabulary: Vocabula
   }
   const { value } = comparand;
   return typeof value === 'boolean'
-    ? value ? 'yes' : 'no'
+    ? value
+      ? 'yes'
+      : 'no'
     : typeof value === 'number'
       ? value.toLocaleString('en')
       : (offer.values.find((v) => v.key === value)?.label ?? (offer.input === 'text' ? `“${value}”` : String(value)));

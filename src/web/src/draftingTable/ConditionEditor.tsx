@@ -57,14 +57,24 @@ export function ConditionEditor({ condition, place, onChange, onRemove, ...share
           />
         ))}
         <Button.Group>
-          <Button size="compact-xs" variant="subtle" leftSection={<IconPlus size={12} />} onClick={() => onChange({ ...condition, members: [...members, emptyClause()] })}>
+          <Button
+            size="compact-xs"
+            variant="subtle"
+            leftSection={<IconPlus size={12} />}
+            onClick={() => onChange({ ...condition, members: [...members, emptyClause()] })}
+          >
             clause
           </Button>
           <Button
             size="compact-xs"
             variant="subtle"
             leftSection={<IconPlus size={12} />}
-            onClick={() => onChange({ ...condition, members: [...members, { kind: 'group', quantifier: 'anyOf', members: [emptyClause(), emptyClause()] }] })}
+            onClick={() =>
+              onChange({
+                ...condition,
+                members: [...members, { kind: 'group', quantifier: 'anyOf', members: [emptyClause(), emptyClause()] }],
+              })
+            }
           >
             group
           </Button>

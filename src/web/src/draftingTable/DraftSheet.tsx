@@ -30,7 +30,12 @@ export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: 
   const [chosen, setChosen] = useState<string>();
   const [tab, setTab] = useState('');
   const [showHidden, setShowHidden] = useState(true);
-  const [view, setView] = useState<View>({ record: first, stage: '', role: type.roles?.find((r) => r.key !== 'administrator')?.key ?? '', isNew: false });
+  const [view, setView] = useState<View>({
+    record: first,
+    stage: '',
+    role: type.roles?.find((r) => r.key !== 'administrator')?.key ?? '',
+    isNew: false,
+  });
   const { sample, record, trial } = useSample(type.key, view, compiled);
   useHotkeys([
     ['mod+z', () => draft.undo?.()],
@@ -39,9 +44,12 @@ export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: 
   const touching = useMemo(() => {
     const touching = new Map<string, number[]>();
     rules.forEach((rule, i) =>
-      new Set(rule.cases.flatMap((c) => c.effects).flatMap((e) => e.targets).map((t) => `${t.kind}:${t.key}`)).forEach((element) =>
-        touching.set(element, [...(touching.get(element) ?? []), i]),
-      ),
+      new Set(
+        rule.cases
+          .flatMap((c) => c.effects)
+          .flatMap((e) => e.targets)
+          .map((t) => `${t.kind}:${t.key}`),
+      ).forEach((element) => touching.set(element, [...(touching.get(element) ?? []), i])),
     );
     return touching;
   }, [rules]);
@@ -71,10 +79,21 @@ export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: 
   const problemCount = compiled.report.problems.length;
   return (
     <main className={classes.table}>
-      <Place steps={[{ label: 'Record types', to: '/' }, { label: type.label, to: `/types/${type.key}/records` }, { label: 'Rules' }]}>
+      <Place
+        steps={[{ label: 'Record types', to: '/' }, { label: type.label, to: `/types/${type.key}/records` }, { label: 'Rules' }]}
+      >
         <Group gap="xs" wrap="nowrap">
-          <Text size="xs" c={draft.problem ? undefined : 'dimmed'} className={draft.problem ? lines.wrong : undefined} role="status">
-            {draft.problem ? `${draft.problem.title} ${draft.problem.detail}` : draft.isSaved ? 'Draft saved' : 'Saving the draft…'}
+          <Text
+            size="xs"
+            c={draft.problem ? undefined : 'dimmed'}
+            className={draft.problem ? lines.wrong : undefined}
+            role="status"
+          >
+            {draft.problem
+              ? `${draft.problem.title} ${draft.problem.detail}`
+              : draft.isSaved
+                ? 'Draft saved'
+                : 'Saving the draft…'}
           </Text>
           {draft.problem?.status === 409 && (
             <Button variant="default" onClick={() => window.location.reload()}>
@@ -107,19 +126,36 @@ export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: 
         <div className={classes.rulesHead}>
           <h2 className={classes.heading}>
             {rules.length} rules, highest first
-            {problemCount > 0 && <span className={lines.wrong}> · {problemCount} {problemCount === 1 ? 'problem' : 'problems'}</span>}
+            {problemCount > 0 && (
+              <span className={lines.wrong}>
+                {' '}
+                · {problemCount} {problemCount === 1 ? 'problem' : 'problems'}
+              </span>
+            )}
           </h2>
           <Button leftSection={<IconPlus size={14} />} onClick={() => add()}>
             New rule
           </Button>
         </div>
         <div className={classes.scroll}>
-          <RuleList rules={rules} report={compiled.report} record={record} chosen={chosen} onChoose={choose} onChange={draft.changeRules} />
+          <RuleList
+            rules={rules}
+            report={compiled.report}
+            record={record}
+            chosen={chosen}
+            onChoose={choose}
+            onChange={draft.changeRules}
+          />
         </div>
       </section>
       <section className={classes.sheet} aria-label="Sheet">
         <div className={classes.sheetBar}>
-          <Switch size="xs" label="Draw what is hidden" checked={showHidden} onChange={(event) => setShowHidden(event.currentTarget.checked)} />
+          <Switch
+            size="xs"
+            label="Draw what is hidden"
+            checked={showHidden}
+            onChange={(event) => setShowHidden(event.currentTarget.checked)}
+          />
         </div>
         <Sheet
           definition={definition}

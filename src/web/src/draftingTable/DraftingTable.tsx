@@ -10,13 +10,23 @@ import { DraftSheet } from './DraftSheet';
 export function DraftingTable() {
   const key = useParams().type!;
   const { engine, error: engineError } = useEngine();
-  const draft = useQuery({ queryKey: ['draft', key], queryFn: () => answered(readDraft({ path: { key } })), gcTime: 0, staleTime: Infinity });
-  const records = useQuery({ queryKey: ['samples', key, ''], queryFn: () => answered(listRecords({ path: { key }, query: { search: '' } })) });
+  const draft = useQuery({
+    queryKey: ['draft', key],
+    queryFn: () => answered(readDraft({ path: { key } })),
+    gcTime: 0,
+    staleTime: Infinity,
+  });
+  const records = useQuery({
+    queryKey: ['samples', key, ''],
+    queryFn: () => answered(listRecords({ path: { key }, query: { search: '' } })),
+  });
   const problem = (draft.error ?? records.error) as Problem | null;
   if (problem || engineError) {
     return (
       <Center h="100%">
-        <Text role="alert">{problem?.detail ?? 'The rule engine could not be loaded. Load the page again; a current browser is needed.'}</Text>
+        <Text role="alert">
+          {problem?.detail ?? 'The rule engine could not be loaded. Load the page again; a current browser is needed.'}
+        </Text>
       </Center>
     );
   }

@@ -45,7 +45,12 @@ export function EffectEditor({ effect, place, vocabulary, problems, onChange, on
   return (
     <div className={classes.effect} data-place={place}>
       <div className={classes.line}>
-        <Chip blank="verb" label={verbs.find((v) => v.value === effect.kind)!.label} options={verbs} onPick={(kind) => onChange(ofKind(kind as Effect['kind'], targets))} />
+        <Chip
+          blank="verb"
+          label={verbs.find((v) => v.value === effect.kind)!.label}
+          options={verbs}
+          onPick={(kind) => onChange(ofKind(kind as Effect['kind'], targets))}
+        />
         {[...targets, undefined].map((target, i) => (
           <Chip
             key={i}
@@ -53,10 +58,15 @@ export function EffectEditor({ effect, place, vocabulary, problems, onChange, on
             label={target ? label(target) : i === 0 ? 'choose on what' : '+'}
             isMissing={!target}
             isWrong={target !== undefined && problems.some((p) => p.place === `${place}/targets/${i}`)}
-            options={target ? [...options, ...(targets.length > 1 ? [{ value: 'remove', label: 'Take this away' }] : [])] : options}
+            options={
+              target ? [...options, ...(targets.length > 1 ? [{ value: 'remove', label: 'Take this away' }] : [])] : options
+            }
             onPick={(picked) => {
               const next = picked === 'remove' ? without(targets, i) : vocabulary.targets[Number(picked)]!.element;
-              onChange({ ...effect, targets: Array.isArray(next) ? next : target ? replaced(targets, i, next) : [...targets, next] });
+              onChange({
+                ...effect,
+                targets: Array.isArray(next) ? next : target ? replaced(targets, i, next) : [...targets, next],
+              });
             }}
           />
         ))}
@@ -88,5 +98,9 @@ export function EffectEditor({ effect, place, vocabulary, problems, onChange, on
 }
 
 function ofKind(kind: Effect['kind'], targets: Element[]): Effect {
-  return kind === 'require' ? { kind, targets, level: 'toMoveOn' } : kind === 'hide' ? { kind, targets, value: 'keep' } : { kind, targets };
+  return kind === 'require'
+    ? { kind, targets, level: 'toMoveOn' }
+    : kind === 'hide'
+      ? { kind, targets, value: 'keep' }
+      : { kind, targets };
 }

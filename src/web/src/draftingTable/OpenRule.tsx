@@ -43,7 +43,12 @@ export function OpenRule({ rule, problems, vocabulary, clauses, caseInForce, onC
           value={rule.name}
           onChange={(event) => onChange({ ...rule, name: event.currentTarget.value })}
         />
-        <Switch size="xs" label="on" checked={rule.on ?? true} onChange={(event) => onChange({ ...rule, on: event.currentTarget.checked })} />
+        <Switch
+          size="xs"
+          label="on"
+          checked={rule.on ?? true}
+          onChange={(event) => onChange({ ...rule, on: event.currentTarget.checked })}
+        />
         <ActionIcon.Group>
           <ActionIcon variant="subtle" size="sm" aria-label="Move the rule up" onClick={() => onMove(-1)}>
             <IconArrowUp size={15} />
@@ -71,7 +76,9 @@ export function OpenRule({ rule, problems, vocabulary, clauses, caseInForce, onC
       {cases.map((aCase, i) => (
         <div key={i} className={classes.case} data-in-force={caseInForce === i || undefined}>
           <div className={classes.line}>
-            <span className={classes.keyword}>{aCase.while == null ? (i === 0 ? 'Always' : 'Otherwise') : i === 0 ? 'While' : 'Else while'}</span>
+            <span className={classes.keyword}>
+              {aCase.while == null ? (i === 0 ? 'Always' : 'Otherwise') : i === 0 ? 'While' : 'Else while'}
+            </span>
             {caseInForce === i && <span className={classes.inForce}>in force</span>}
             {cases.length > 1 && (
               <Button size="compact-xs" variant="subtle" onClick={() => onChange({ ...rule, cases: without(cases, i) })}>
@@ -90,7 +97,12 @@ export function OpenRule({ rule, problems, vocabulary, clauses, caseInForce, onC
                 onChange={(next) => changeCase(i, { ...aCase, while: next })}
               />
               {aCase.while.kind === 'clause' && (
-                <Button size="compact-xs" variant="subtle" leftSection={<IconPlus size={12} />} onClick={() => changeCase(i, { ...aCase, while: beside(aCase.while!, emptyClause()) })}>
+                <Button
+                  size="compact-xs"
+                  variant="subtle"
+                  leftSection={<IconPlus size={12} />}
+                  onClick={() => changeCase(i, { ...aCase, while: beside(aCase.while!, emptyClause()) })}
+                >
                   clause
                 </Button>
               )}
@@ -105,10 +117,17 @@ export function OpenRule({ rule, problems, vocabulary, clauses, caseInForce, onC
                 vocabulary={vocabulary}
                 problems={problems}
                 onChange={(next) => changeCase(i, { ...aCase, effects: replaced(aCase.effects, e, next) })}
-                onRemove={aCase.effects.length > 1 ? () => changeCase(i, { ...aCase, effects: without(aCase.effects, e) }) : undefined}
+                onRemove={
+                  aCase.effects.length > 1 ? () => changeCase(i, { ...aCase, effects: without(aCase.effects, e) }) : undefined
+                }
               />
             ))}
-            <Button size="compact-xs" variant="subtle" leftSection={<IconPlus size={12} />} onClick={() => changeCase(i, { ...aCase, effects: [...aCase.effects, another()] })}>
+            <Button
+              size="compact-xs"
+              variant="subtle"
+              leftSection={<IconPlus size={12} />}
+              onClick={() => changeCase(i, { ...aCase, effects: [...aCase.effects, another()] })}
+            >
               effect
             </Button>
           </div>

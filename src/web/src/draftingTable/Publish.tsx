@@ -38,12 +38,19 @@ export function Publish({ recordType, problemCount, onSettle, onPublished }: Pro
       <Modal opened={isOpen} onClose={() => setOpen(false)} title="Publish the draft as the next edition">
         {problemCount > 0 ? (
           <Text size="sm">
-            {problemCount === 1 ? 'One problem keeps' : `${problemCount} problems keep`} the draft from being published. They are marked in
-            red at the rules they belong to.
+            {problemCount === 1 ? 'One problem keeps' : `${problemCount} problems keep`} the draft from being published. They are
+            marked in red at the rules they belong to.
           </Text>
         ) : (
           <>
-            <Textarea label="What is new?" data-autofocus autosize minRows={2} value={note} onChange={(event) => setNote(event.currentTarget.value)} />
+            <Textarea
+              label="What is new?"
+              data-autofocus
+              autosize
+              minRows={2}
+              value={note}
+              onChange={(event) => setNote(event.currentTarget.value)}
+            />
             <Text size="xs" c="dimmed" mt={4}>
               Members work under it from their next step on.
             </Text>

@@ -30,9 +30,21 @@ export function RuleList({ rules, report, record, chosen, onChoose, onChange }: 
         const inForce = record.caseInForce(i) >= 0;
         const isOpen = rule.key === chosen;
         return (
-          <li key={rule.key} className={classes.rule} data-rule={rule.key} data-open={isOpen || undefined} data-in-force={inForce || undefined} data-off={rule.on === false || undefined}>
+          <li
+            key={rule.key}
+            className={classes.rule}
+            data-rule={rule.key}
+            data-open={isOpen || undefined}
+            data-in-force={inForce || undefined}
+            data-off={rule.on === false || undefined}
+          >
             <div className={classes.margin}>
-              <Balloon number={i + 1} isInForce={inForce} label={isOpen ? `Close rule ${i + 1}` : `Open rule ${i + 1}, ${rule.name}`} onPress={() => onChoose(isOpen ? undefined : rule.key)} />
+              <Balloon
+                number={i + 1}
+                isInForce={inForce}
+                label={isOpen ? `Close rule ${i + 1}` : `Open rule ${i + 1}, ${rule.name}`}
+                onPress={() => onChoose(isOpen ? undefined : rule.key)}
+              />
             </div>
             {isOpen ? (
               <OpenRule
@@ -57,9 +69,7 @@ export function RuleList({ rules, report, record, chosen, onChoose, onChange }: 
               <button type="button" className={classes.closed} onClick={() => onChoose(rule.key)}>
                 <span className={classes.name}>
                   {rule.name}
-                  <span className={lines.word}>
-                    {rule.on === false ? 'off' : inForce ? 'in force' : ''}
-                  </span>
+                  <span className={lines.word}>{rule.on === false ? 'off' : inForce ? 'in force' : ''}</span>
                 </span>
                 <SentenceText parts={report.sentences[i] ?? []} />
                 {problems.length > 0 && <span className={lines.wrong}>{problems[0]!.what}</span>}

@@ -34,8 +34,11 @@ export function TitleBlock({ definition, sample, view, edition, onChange }: Prop
   }).data?.rows;
   const title = String(sample.values[definition.recordType.titleField] ?? '');
   const records = [{ value: String(sample.id), label: `${sample.id} ${title}` }];
-  found?.filter((row) => row.id !== sample.id).forEach((row) => records.push({ value: String(row.id), label: `${row.id} ${row.title}` }));
-  const workflow = definition.recordType.workflows.find((w) => w.key === sample.setting.workflow) ?? definition.recordType.workflows[0]!;
+  found
+    ?.filter((row) => row.id !== sample.id)
+    .forEach((row) => records.push({ value: String(row.id), label: `${row.id} ${row.title}` }));
+  const workflow =
+    definition.recordType.workflows.find((w) => w.key === sample.setting.workflow) ?? definition.recordType.workflows[0]!;
   return (
     <div className={classes.block} role="group" aria-label="Title block: how the sheet is seen">
       <Cell label="Record" isWide>

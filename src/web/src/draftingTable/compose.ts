@@ -10,7 +10,11 @@ export function emptyClause(): ConditionClause {
 }
 
 /** A rule that asks for something as soon as its blanks are filled in. */
-export function newRule(taken: Rule[], effect: Effect = { kind: 'require', targets: [], level: 'toMoveOn' }, condition: Condition = emptyClause()): Rule {
+export function newRule(
+  taken: Rule[],
+  effect: Effect = { kind: 'require', targets: [], level: 'toMoveOn' },
+  condition: Condition = emptyClause(),
+): Rule {
   return { key: freeKey(taken), name: `Rule ${taken.length + 1}`, on: true, cases: [{ while: condition, effects: [effect] }] };
 }
 
@@ -26,7 +30,11 @@ export function conditionOf(values: Map<string, Value>): Condition {
     test: value === null ? 'blank' : 'is',
     comparands: value === null ? [] : [{ kind: 'literal', value }],
   }));
-  return clauses.length === 0 ? emptyClause() : clauses.length === 1 ? clauses[0]! : { kind: 'group', quantifier: 'allOf', members: clauses };
+  return clauses.length === 0
+    ? emptyClause()
+    : clauses.length === 1
+      ? clauses[0]!
+      : { kind: 'group', quantifier: 'allOf', members: clauses };
 }
 
 /** Adds a condition beside another: into its group, or into a new one around both. */

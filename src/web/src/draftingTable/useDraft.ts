@@ -16,7 +16,9 @@ function walk(history: History, step: Step): History {
       return { past: [...history.past, history.present], present: step.next, future: [] };
     case 'undo': {
       const previous = history.past.at(-1);
-      return previous ? { past: history.past.slice(0, -1), present: previous, future: [history.present, ...history.future] } : history;
+      return previous
+        ? { past: history.past.slice(0, -1), present: previous, future: [history.present, ...history.future] }
+        : history;
     }
     case 'redo': {
       const [next, ...rest] = history.future;

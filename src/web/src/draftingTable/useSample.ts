@@ -10,7 +10,8 @@ import type { View } from './TitleBlock';
 export function useSample(recordType: string, view: View, compiled: CompiledDefinition) {
   const sample = useQuery({
     queryKey: ['sample', recordType, view.record],
-    queryFn: () => answered(view.record === 0 ? beginRecord({ path: { key: recordType } }) : readRecord({ path: { id: view.record } })),
+    queryFn: () =>
+      answered(view.record === 0 ? beginRecord({ path: { key: recordType } }) : readRecord({ path: { id: view.record } })),
     placeholderData: (previous) => previous,
   }).data;
   // A trial belongs to its record: another record begins another.
@@ -26,8 +27,7 @@ export function useSample(recordType: string, view: View, compiled: CompiledDefi
       roles: [view.role],
       isNew: view.isNew,
     });
-    trial.forEach((value, field) => opened.change(field, value));
-    opened.onEdit = (field, value) => trial.set(field, value);
+    opened.goOn(trial);
     return opened;
   }, [sample, compiled, view.stage, view.role, view.isNew, trial]);
   return { sample, record, trial };

@@ -13,7 +13,6 @@ export interface EngineExports {
     Close(session: number): void;
     All(session: number): number[];
     Change(session: number, field: number, value: string): number[] | null;
-    Enter(session: number, setting: string): number[];
     ValueOf(session: number, field: number): string;
     Violation(session: number, field: number): string;
     Missing(session: number): number[];
@@ -51,4 +50,3 @@ async function load(): Promise<Engine> {
   const exports = (await runtime.getAssemblyExports('Dibujo.Browser')) as { Dibujo: { Browser: EngineExports } };
   return new Engine(exports.Dibujo.Browser);
 }
-

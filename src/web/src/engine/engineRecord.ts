@@ -18,8 +18,7 @@ export class EngineRecord implements FormRecord {
   readonly isLive = true;
   version = 0;
   isSettled = true;
-  /** Hears of every change that a person makes here. */
-  onEdit?: (field: string, value: Value) => void;
+  private trial?: Map<string, Value>;
   private readonly numbers = new Map<string, number>();
   private readonly fields = new Map<string, number>();
   private readonly keys: string[];
@@ -34,7 +33,7 @@ export class EngineRecord implements FormRecord {
     private readonly session: number,
     definition: Definition,
     report: CompilationReport,
-    public setting: Setting,
+    readonly setting: Setting,
   ) {
     report.elements.forEach((element, number) => this.numbers.set(`${element.kind}:${element.key}`, number));
     this.keys = definition.recordType.fields.map((field) => field.key);
@@ -70,15 +69,16 @@ export class EngineRecord implements FormRecord {
     const composed = typeof value === 'string' ? value.normalize('NFC') : value;
     const delta = this.exports.Sessions.Change(this.session, number, JSON.stringify(composed));
     if (delta !== null) {
-      this.onEdit?.(field, value);
+      this.trial?.set(field, value);
       this.violations.set(number, this.exports.Sessions.Violation(this.session, number));
       this.follow(delta);
     }
   }
 
-  enter(setting: Setting) {
-    this.setting = setting;
-    this.follow(this.exports.Sessions.Enter(this.session, JSON.stringify(setting)));
+  /** Makes the changes of a trial here too, and notes those that follow, so that it can go on elsewhere. */
+  goOn(trial: Map<string, Value>) {
+    trial.forEach((value, field) => this.change(field, value));
+    this.trial = trial;
   }
 
   changes(): Values {
@@ -96,9 +96,7 @@ export class EngineRecord implements FormRecord {
 
   explain(kind: ElementKind, key: string): ElementExplanation | null {
     const number = this.numbers.get(`${kind}:${key}`);
-    return number === undefined
-      ? null
-      : (JSON.parse(this.exports.Sessions.Explain(this.session, number)) as ElementExplanation);
+    return number === undefined ? null : (JSON.parse(this.exports.Sessions.Explain(this.session, number)) as ElementExplanation);
   }
 
   caseInForce(rule: number): number {

@@ -5,7 +5,11 @@ import type { FormRecord } from './formRecord';
 
 /** The engine once it has loaded; undefined until then, and for good where it cannot load. */
 export function useEngine() {
-  const { data: engine, isLoading, error } = useQuery({ queryKey: ['engine'], queryFn: loadEngine, staleTime: Infinity, gcTime: Infinity });
+  const {
+    data: engine,
+    isLoading,
+    error,
+  } = useQuery({ queryKey: ['engine'], queryFn: loadEngine, staleTime: Infinity, gcTime: Infinity });
   return { engine, isLoading, error };
 }
 

@@ -1,5 +1,6 @@
 import { ActionIcon, Group, Text, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { IconLogout, IconMoon, IconSun } from '@tabler/icons-react';
+import { useState } from 'react';
 import { Link, Outlet } from 'react-router-dom';
 import { useSession, useSignOut } from '../api/session';
 import classes from './Frame.module.css';
@@ -8,6 +9,7 @@ import classes from './Frame.module.css';
 export function Frame() {
   const person = useSession().data?.person;
   const signOut = useSignOut();
+  const [strip, setStrip] = useState<HTMLElement | null>(null);
   const { setColorScheme } = useMantineColorScheme();
   const scheme = useComputedColorScheme('light');
   return (
@@ -16,7 +18,7 @@ export function Frame() {
         <Link to="/" className={classes.name}>
           Dibujo
         </Link>
-        <div id="place" className={classes.place} />
+        <div ref={setStrip} className={classes.place} />
         <Group gap="xs" wrap="nowrap">
           <Text size="sm">{person?.displayName}</Text>
           <Tooltip label={scheme === 'dark' ? 'Light paper' : 'Blueprint'}>
@@ -35,7 +37,7 @@ export function Frame() {
           </Tooltip>
         </Group>
       </header>
-      <Outlet />
+      <Outlet context={strip} />
     </div>
   );
 }

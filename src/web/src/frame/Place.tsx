@@ -1,6 +1,6 @@
-import { Fragment, useEffect, useState, type ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
-import { Link } from 'react-router-dom';
+import { Link, useOutletContext } from 'react-router-dom';
 
 interface Step {
   label: string;
@@ -9,8 +9,7 @@ interface Step {
 
 /** Tells the strip where one is, and puts the screen's own controls beside it. */
 export function Place({ steps, children }: { steps: Step[]; children?: ReactNode }) {
-  const [strip, setStrip] = useState<HTMLElement | null>(null);
-  useEffect(() => setStrip(document.getElementById('place')), []);
+  const strip = useOutletContext<HTMLElement | null>();
   return (
     strip &&
     createPortal(

@@ -6,7 +6,8 @@ import classes from './RecordForm.module.css';
 
 /** Who saved the record, when, and what changed. */
 export function History({ definition, id, version }: { definition: Definition; id: number; version: number }) {
-  const entries = useQuery({ queryKey: ['history', id, version], queryFn: () => answered(readHistory({ path: { id } })) }).data ?? [];
+  const entries =
+    useQuery({ queryKey: ['history', id, version], queryFn: () => answered(readHistory({ path: { id } })) }).data ?? [];
   return (
     <section aria-label="History">
       <h3 className={classes.heading}>History</h3>
@@ -22,11 +23,23 @@ export function History({ definition, id, version }: { definition: Definition; i
   );
 }
 
-function what(definition: Definition, entry: { version: number; before: object; after: object; fromStage: string; toStage: string }) {
+function what(
+  definition: Definition,
+  entry: { version: number; before: object; after: object; fromStage: string; toStage: string },
+) {
   if (entry.version === 1) {
     return 'begun';
   }
-  const fields = [...new Set([...Object.keys(entry.before), ...Object.keys(entry.after)])].map((key) => fieldLabel(definition, key));
+  const fields = [...new Set([...Object.keys(entry.before), ...Object.keys(entry.after)])].map((key) =>
+    fieldLabel(definition, key),
+  );
   const moved = entry.fromStage === entry.toStage ? [] : [`moved to ${stageLabel(definition, entry.toStage)}`];
-  return [...moved, ...(fields.length > 0 ? [`changed ${fields.slice(0, 4).join(', ')}${fields.length > 4 ? ` and ${fields.length - 4} more` : ''}`] : [])].join(', ') || 'saved unchanged';
+  return (
+    [
+      ...moved,
+      ...(fields.length > 0
+        ? [`changed ${fields.slice(0, 4).join(', ')}${fields.length > 4 ? ` and ${fields.length - 4} more` : ''}`]
+        : []),
+    ].join(', ') || 'saved unchanged'
+  );
 }

@@ -6,7 +6,15 @@ import lines from '../sheet/lines.module.css';
 import classes from './RecordForm.module.css';
 
 /** What is asked for and blank, each one press away. */
-export function Missing({ definition, record, onGoTo }: { definition: Definition; record: FormRecord; onGoTo: (field: string) => void }) {
+export function Missing({
+  definition,
+  record,
+  onGoTo,
+}: {
+  definition: Definition;
+  record: FormRecord;
+  onGoTo: (field: string) => void;
+}) {
   if (!record.isLive) {
     return null;
   }

@@ -34,7 +34,8 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
   const type = definition.recordType;
   const workflow = type.workflows.find((w) => w.key === stored.setting.workflow) ?? type.workflows[0]!;
   const moves = workflow.moves.filter(
-    (move) => move.from === stored.setting.stage && (!move.roles?.length || move.roles.some((r) => stored.setting.roles?.includes(r))),
+    (move) =>
+      move.from === stored.setting.stage && (!move.roles?.length || move.roles.some((r) => stored.setting.roles?.includes(r))),
   );
   const changed = Object.keys(record.changes()).length;
 
@@ -66,9 +67,7 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
     window.setTimeout(() => document.getElementById(`field-${field}`)?.focus(), 50);
   }
 
-  const refusals = Object.fromEntries(
-    (problem?.refusals ?? []).filter((r) => r.field).map((r) => [r.field!, r.message]),
-  );
+  const refusals = Object.fromEntries((problem?.refusals ?? []).filter((r) => r.field).map((r) => [r.field!, r.message]));
   const title = record.value(type.titleField);
   return (
     <main className={classes.page}>
@@ -110,7 +109,14 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
             {changed === 0 ? 'Everything is saved.' : `${changed} ${changed === 1 ? 'change' : 'changes'} not saved yet.`}
           </Text>
         </div>
-        {problem && <Refused problem={problem} definition={definition} onGoTo={goTo} onTakeOver={() => void onTakeOver(record.changes()).then(() => setProblem(undefined))} />}
+        {problem && (
+          <Refused
+            problem={problem}
+            definition={definition}
+            onGoTo={goTo}
+            onTakeOver={() => void onTakeOver(record.changes()).then(() => setProblem(undefined))}
+          />
+        )}
         <Missing definition={definition} record={record} onGoTo={goTo} />
         {stored.id !== 0 && <History definition={definition} id={stored.id} version={stored.version} />}
       </aside>

@@ -82,7 +82,9 @@ export function RecordList() {
                   </Anchor>
                 </Table.Td>
                 <Table.Td>{stageLabel(definition, row.stage)}</Table.Td>
-                <Table.Td>{new Date(row.changedAt).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}</Table.Td>
+                <Table.Td>
+                  {new Date(row.changedAt).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
+                </Table.Td>
                 <Table.Td>{row.changedBy}</Table.Td>
               </Table.Tr>
             ))}
@@ -91,7 +93,12 @@ export function RecordList() {
         {records?.total === 0 && <Text p="md">No record is like that. Take the search or the stage away.</Text>}
       </div>
       <Group justify="center" p="xs">
-        <Pagination size="sm" value={page} onChange={setPage} total={Math.max(1, Math.ceil((records?.total ?? 0) / (records?.pageSize ?? 1)))} />
+        <Pagination
+          size="sm"
+          value={page}
+          onChange={setPage}
+          total={Math.max(1, Math.ceil((records?.total ?? 0) / (records?.pageSize ?? 1)))}
+        />
       </Group>
     </main>
   );

@@ -39,7 +39,9 @@ function OpenRecordPage({ edition, stored: first }: { edition: EditionView; stor
   async function save(changes: Values, move?: string) {
     const saved =
       stored.id === 0
-        ? await answered(createRecord({ path: { key: stored.recordType }, body: { changes, workflow: stored.setting.workflow, move } }))
+        ? await answered(
+            createRecord({ path: { key: stored.recordType }, body: { changes, workflow: stored.setting.workflow, move } }),
+          )
         : await answered(saveRecord({ path: { id: stored.id }, body: { version: stored.version, changes, move } }));
     await queries.invalidateQueries({ queryKey: ['records'] });
     setOpened({ stored: saved, typed: {} });

@@ -7,7 +7,12 @@ export function StageLine({ workflow, stage }: { workflow: Workflow; stage: stri
   return (
     <ol className={classes.line} aria-label={`Stages of the workflow ${workflow.label}`}>
       {workflow.stages.map((s, i) => (
-        <li key={s.key} className={classes.station} data-passed={i < here || undefined} aria-current={i === here ? 'step' : undefined}>
+        <li
+          key={s.key}
+          className={classes.station}
+          data-passed={i < here || undefined}
+          aria-current={i === here ? 'step' : undefined}
+        >
           <span className={classes.label}>{s.label}</span>
         </li>
       ))}

@@ -38,7 +38,9 @@ export function FieldCell({ field, record, aside, depends = false, isPointedAt =
         </label>
         {!state.isVisible && <span className={lines.word}>hidden</span>}
         {state.isLocked && state.isVisible && <span className={lines.word}>locked</span>}
-        {asks && <span className={lines.word}>{state.requirement === 'toSave' ? 'required to save' : 'required to move on'}</span>}
+        {asks && (
+          <span className={lines.word}>{state.requirement === 'toSave' ? 'required to save' : 'required to move on'}</span>
+        )}
         {state.isSetAside && <span className={lines.word}>change set aside</span>}
         {aside}
       </div>

@@ -14,13 +14,28 @@ interface Props {
 /** The input that fits the field's type. */
 export function FieldInput({ field, value, isReadOnly, describedBy, onChange }: Props) {
   const type = field.type;
-  const common = { id: `field-${field.key}`, variant: 'unstyled', size: 'sm', readOnly: isReadOnly, 'aria-describedby': describedBy } as const;
+  const common = {
+    id: `field-${field.key}`,
+    variant: 'unstyled',
+    size: 'sm',
+    readOnly: isReadOnly,
+    'aria-describedby': describedBy,
+  } as const;
   const text = value === null ? '' : String(value);
   switch (type.kind) {
     case 'text':
       return <TextInput {...common} value={text} onChange={(e) => onChange(e.currentTarget.value || null)} />;
     case 'longText':
-      return <Textarea {...common} autosize minRows={1} maxRows={5} value={text} onChange={(e) => onChange(e.currentTarget.value || null)} />;
+      return (
+        <Textarea
+          {...common}
+          autosize
+          minRows={1}
+          maxRows={5}
+          value={text}
+          onChange={(e) => onChange(e.currentTarget.value || null)}
+        />
+      );
     case 'date':
       return <TextInput {...common} type="date" value={text} onChange={(e) => onChange(e.currentTarget.value || null)} />;
     case 'number':
@@ -28,13 +43,25 @@ export function FieldInput({ field, value, isReadOnly, describedBy, onChange }: 
       return (
         <NumberInput
           {...common}
-          value={value as number | null ?? ''}
+          value={(value as number | null) ?? ''}
           decimalScale={type.kind === 'money' ? 2 : type.scale}
           thousandSeparator=","
           hideControls
-          leftSection={type.kind === 'money' ? <Text size="xs" c="dimmed">{type.currency}</Text> : undefined}
+          leftSection={
+            type.kind === 'money' ? (
+              <Text size="xs" c="dimmed">
+                {type.currency}
+              </Text>
+            ) : undefined
+          }
           leftSectionWidth={type.kind === 'money' ? 36 : undefined}
-          rightSection={type.kind === 'number' && type.unit ? <Text size="xs" c="dimmed">{type.unit}</Text> : undefined}
+          rightSection={
+            type.kind === 'number' && type.unit ? (
+              <Text size="xs" c="dimmed">
+                {type.unit}
+              </Text>
+            ) : undefined
+          }
           onChange={(next) => onChange(next === '' ? null : Number(next))}
         />
       );

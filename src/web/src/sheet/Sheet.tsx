@@ -24,7 +24,18 @@ interface Props {
 }
 
 /** The form itself: tabs, sections and fields as the record's states say. */
-export function Sheet({ definition, record, tab, onTab, showHidden = false, aside, depends, isPointedAt, refusals = {}, isWaiting = false }: Props) {
+export function Sheet({
+  definition,
+  record,
+  tab,
+  onTab,
+  showHidden = false,
+  aside,
+  depends,
+  isPointedAt,
+  refusals = {},
+  isWaiting = false,
+}: Props) {
   useChanges(record);
   const form = definition.recordType.forms[0];
   const fields = new Map<string, Field>(definition.recordType.fields.map((field) => [field.key, field]));
@@ -32,10 +43,21 @@ export function Sheet({ definition, record, tab, onTab, showHidden = false, asid
   const tabs = form?.tabs.filter((t) => seen('tab', t.key)) ?? [];
   const current = tabs.some((t) => t.key === tab) ? tab : (tabs[0]?.key ?? '');
   return (
-    <Tabs value={current} onChange={(next) => onTab(next ?? '')} keepMounted={false} classNames={{ root: classes.sheet, tab: classes.tab, panel: classes.panel }}>
+    <Tabs
+      value={current}
+      onChange={(next) => onTab(next ?? '')}
+      keepMounted={false}
+      classNames={{ root: classes.sheet, tab: classes.tab, panel: classes.panel }}
+    >
       <Tabs.List>
         {tabs.map((t) => (
-          <Tabs.Tab key={t.key} value={t.key} rightSection={aside?.('tab', t.key)} component="div" data-hidden={!record.state('tab', t.key).isVisible || undefined}>
+          <Tabs.Tab
+            key={t.key}
+            value={t.key}
+            rightSection={aside?.('tab', t.key)}
+            component="div"
+            data-hidden={!record.state('tab', t.key).isVisible || undefined}
+          >
             {t.label}
             {t.sections.some((s) => s.fields.some((f) => refusals[f])) && <span className={lines.wrong}> !</span>}
           </Tabs.Tab>

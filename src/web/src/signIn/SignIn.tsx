@@ -38,8 +38,23 @@ export function SignIn() {
           <Text c="dimmed" size="sm">
             Forms that follow their rules.
           </Text>
-          <TextInput size="sm" label="Name" name="userName" autoComplete="username" autoFocus value={userName} onChange={(e) => setUserName(e.currentTarget.value)} />
-          <PasswordInput size="sm" label="Password" name="password" autoComplete="current-password" value={password} onChange={(e) => setPassword(e.currentTarget.value)} />
+          <TextInput
+            size="sm"
+            label="Name"
+            name="userName"
+            autoComplete="username"
+            autoFocus
+            value={userName}
+            onChange={(e) => setUserName(e.currentTarget.value)}
+          />
+          <PasswordInput
+            size="sm"
+            label="Password"
+            name="password"
+            autoComplete="current-password"
+            value={password}
+            onChange={(e) => setPassword(e.currentTarget.value)}
+          />
           {shown && (
             <Text className={classes.problem} role="alert" size="sm">
               {shown.detail}

@@ -1,0 +1,11 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+export default tseslint.config(
+    { ignores: ['src/api/generated', 'dist'] },
+    js.configs.recommended,
+    ...tseslint.configs.recommended,
+    hooks.configs.flat['recommended-latest'],
+    { files: ['*.mjs', '*.cjs'], languageOptions: { globals: { process: 'readonly', module: 'readonly' } } },
+);
