@@ -105,6 +105,8 @@ internal static class Small
 
     internal static MakeOptional Optional(params string[] targets) => new(Elements(targets));
 
+    internal static Definition NoRules() => new(Loan, []);
+
     internal static Definition Under(params Case[] oneCaseEach) => Under([.. oneCaseEach.Select(c => new[] { c })]);
 
     internal static Definition Under(params Case[][] rules) => new(Loan, [.. rules.Select((cases, i) =>

@@ -8,13 +8,15 @@ namespace Dibujo.Core.Exchange;
 /// <summary>Puts the reader's complaint into words for whoever wrote the file: no type names, a pointer for the place.</summary>
 internal static partial class JsonMistake
 {
-    internal static Problem Describe(JsonException mistake)
+    internal static Problem Describe(Exception mistake)
     {
-        var line = mistake.LineNumber is { } number
-            ? string.Create(CultureInfo.InvariantCulture, $" (line {number + 1})")
-            : "";
         var (what, mend) = Words(mistake.Message);
-        return new(Pointer(mistake.Path), $"{what}{line}.", mend);
+        var place = Where().Match(mistake.Message);
+        var path = mistake is JsonException { Path: { } known } ? known : place.Groups["path"].Value;
+        var line = place.Success
+            ? string.Create(CultureInfo.InvariantCulture, $" (line {long.Parse(place.Groups["line"].Value, CultureInfo.InvariantCulture) + 1})")
+            : "";
+        return new(Pointer(path), $"{what}{line}.", mend);
     }
 
     private static (string What, string Mend) Words(string message)
@@ -65,8 +67,7 @@ internal static partial class JsonMistake
     }
 
     /// <summary>From the reader's path ($.rules[2].name) to a JSON Pointer (/rules/2/name).</summary>
-    private static string Pointer(string? path) =>
-        path is null ? "" : Step().Replace(path, m => "/" + (m.Groups["name"].Success ? m.Groups["name"].Value : m.Groups["index"].Value))
+    private static string Pointer(string path) => Step().Replace(path, m => "/" + (m.Groups["name"].Success ? m.Groups["name"].Value : m.Groups["index"].Value))
             .TrimStart('$');
 
     [GeneratedRegex(@"missing required properties including: (?<names>.+?)\.?$|required propert[^:]*: (?<names>.+?)\.?$", RegexOptions.ExplicitCapture, 1000)]
@@ -80,6 +81,9 @@ internal static partial class JsonMistake
 
     [GeneratedRegex("type discriminator id '(?<name>[^']*)'", RegexOptions.ExplicitCapture, 1000)]
     private static partial Regex Kind();
+
+    [GeneratedRegex(@"(Path: (?<path>\S+) \| )?LineNumber: (?<line>\d+)", RegexOptions.ExplicitCapture, 1000)]
+    private static partial Regex Where();
 
     [GeneratedRegex(@"\.(?<name>[^.\[\]]+)|\[(?<index>\d+)\]|\['(?<name>[^']*)'\]", RegexOptions.ExplicitCapture, 1000)]
     private static partial Regex Step();

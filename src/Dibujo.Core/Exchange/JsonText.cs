@@ -11,6 +11,11 @@ public static class JsonText
     public static (T? Value, Problem? Problem) Read<T>(ReadOnlySpan<byte> utf8, JsonTypeInfo<T> type)
         where T : class
     {
+        if (utf8.StartsWith("\uFEFF"u8))
+        {
+            utf8 = utf8[3..];
+        }
+
         if (utf8.IsEmpty || utf8.Trim(" \t\r\n"u8).IsEmpty)
         {
             return (null, new("", "The file is empty.", "Give a JSON object."));
@@ -22,9 +27,9 @@ public static class JsonText
                 ? (value, null)
                 : (null, new("", "The file says null.", "Give a JSON object."));
         }
-        catch (JsonException mistake)
+        catch (Exception mistake) when (IsMistake(mistake))
         {
-            return (null, JsonMistake.Describe(mistake));
+            return (null, Describe(mistake));
         }
         catch (InvalidOperationException mistake)
         {
@@ -48,6 +53,9 @@ public static class JsonText
         };
     }
 
+    /// <summary>Whether the exception is the reader's complaint about a text; a kind that is missing comes as "not supported".</summary>
+    public static bool IsMistake(Exception exception) => exception is JsonException or NotSupportedException;
+
     /// <summary>The reader's complaint in words, with its place.</summary>
-    public static Problem Describe(JsonException mistake) => JsonMistake.Describe(mistake);
+    public static Problem Describe(Exception mistake) => JsonMistake.Describe(mistake);
 }

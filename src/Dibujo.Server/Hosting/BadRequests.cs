@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Dibujo.Core.Exchange;
 using Microsoft.AspNetCore.Diagnostics;
 
@@ -9,19 +8,21 @@ internal sealed class BadRequests(IProblemDetailsService problems) : IExceptionH
 {
     public ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
     {
-        if (exception is not BadHttpRequestException bad)
+        var mistake = JsonText.IsMistake(exception) ? exception : exception.InnerException;
+        if (exception is not BadHttpRequestException && mistake is null)
         {
             return ValueTask.FromResult(false);
         }
 
-        httpContext.Response.StatusCode = bad.StatusCode;
+        var status = (exception as BadHttpRequestException)?.StatusCode ?? StatusCodes.Status400BadRequest;
+        httpContext.Response.StatusCode = status;
         var document = new Microsoft.AspNetCore.Mvc.ProblemDetails
         {
-            Status = bad.StatusCode,
+            Status = status,
             Title = "The request could not be read.",
-            Detail = bad.StatusCode == StatusCodes.Status413PayloadTooLarge ? "It is too large." : "Its form is not what this address expects.",
+            Detail = status == StatusCodes.Status413PayloadTooLarge ? "It is too large." : "Its form is not what this address expects.",
         };
-        if (bad.InnerException is JsonException mistake)
+        if (mistake is not null && JsonText.IsMistake(mistake))
         {
             document.Extensions["problems"] = new[] { JsonText.Describe(mistake) };
         }

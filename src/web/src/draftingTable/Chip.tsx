@@ -38,6 +38,7 @@ export function Chip({ blank, label, options, isMissing = false, isWrong = false
   return (
     <Combobox
       store={combobox}
+      keepMounted={false}
       width={270}
       position="bottom-start"
       onOptionSubmit={(value) => {

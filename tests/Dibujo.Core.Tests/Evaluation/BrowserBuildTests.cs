@@ -1,0 +1,85 @@
+using System.Diagnostics;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Exchange;
+using Dibujo.Core.Rules;
+
+namespace Dibujo.Core.Tests.Evaluation;
+
+/// <summary>The WebAssembly build, run by Node, beside this build: the same random sessions, state by state.</summary>
+public class BrowserBuildTests
+{
+    private const int Worlds = 250;
+
+    [Fact]
+    public async Task The_browser_build_answers_as_the_server_build_does()
+    {
+        var input = Path.GetTempFileName();
+        var expected = new List<string>();
+        var lines = new List<string>();
+        for (var seed = 1U; seed <= Worlds; seed++)
+        {
+            var (line, states) = Play(new Chance(seed));
+            lines.Add(line);
+            expected.Add(states);
+        }
+
+        await File.WriteAllLinesAsync(input, lines);
+        var actual = await Drive(input);
+        File.Delete(input);
+
+        Assert.Equal(Worlds, actual.Length);
+        Assert.All(expected.Zip(actual), pair => Assert.Equal(pair.First, pair.Second));
+    }
+
+    private static (string Line, string States) Play(Chance chance)
+    {
+        var definition = chance.Definition();
+        var saved = chance.Record(definition.RecordType);
+        var setting = chance.Setting();
+        var session = new Session(Chance.Compile(definition), saved, setting);
+        var steps = new JsonArray();
+        var seen = new JsonArray { Seen(session, definition) };
+        foreach (var (field, value) in chance.Edits(definition.RecordType))
+        {
+            session.Change(field, value);
+            var number = definition.RecordType.Fields.Index().First(f => f.Item.Key == field).Index;
+            steps.Add(new JsonObject { ["field"] = number, ["value"] = JsonSerializer.SerializeToNode(value, CoreJson.Default.Value) });
+            seen.Add((JsonNode)Seen(session, definition));
+        }
+
+        var other = chance.Setting();
+        session.Enter(other);
+        steps.Add(new JsonObject { ["setting"] = JsonSerializer.SerializeToNode(other, CoreJson.Default.Setting) });
+        seen.Add((JsonNode)Seen(session, definition));
+        var line = new JsonObject
+        {
+            ["definition"] = JsonSerializer.SerializeToNode(definition, CoreJson.Default.Definition),
+            ["values"] = JsonSerializer.SerializeToNode(saved.ByField, CoreJson.Default.ImmutableDictionaryStringValue),
+            ["setting"] = JsonSerializer.SerializeToNode(setting, CoreJson.Default.Setting),
+            ["steps"] = steps,
+        };
+        return (line.ToJsonString(), seen.ToJsonString());
+    }
+
+    private static JsonArray Seen(Session session, Definition definition) =>
+    [
+        .. Enumerable.Range(0, session.Program.ElementCount).Select(i => (JsonNode)session.StateOf(i).Bits),
+        .. definition.RecordType.Fields.Select(f => JsonSerializer.SerializeToNode(session[f.Key], CoreJson.Default.Value)),
+    ];
+
+    private static async Task<string[]> Drive(string input)
+    {
+        using var node = Process.Start(new ProcessStartInfo(
+            "node", [Checkout.Path("tests", "Dibujo.Core.Tests", "Evaluation", "drive.mjs"), Checkout.Path("artifacts", "engine"), input])
+        {
+            UseShellExecute = false,
+            RedirectStandardOutput = true,
+        })!;
+        var output = await node.StandardOutput.ReadToEndAsync();
+        await node.WaitForExitAsync();
+        Assert.Equal(0, node.ExitCode);
+        return output.Split('\n', StringSplitOptions.RemoveEmptyEntries);
+    }
+}

@@ -1,0 +1,31 @@
+// Drives sessions through the browser build: a line of JSON in, a line of JSON with every state out.
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+
+const [engine, input] = process.argv.slice(2);
+const { dotnet } = await import(pathToFileURL(join(engine, 'wwwroot/_framework/dotnet.js')));
+const runtime = await dotnet.create();
+const { Programs, Sessions } = (await runtime.getAssemblyExports('Dibujo.Browser')).Dibujo.Browser;
+
+for (const line of readFileSync(input, 'utf8').split('\n').filter(Boolean)) {
+  const { definition, values, setting, steps } = JSON.parse(line);
+  const program = Programs.Compile(JSON.stringify(definition));
+  const session = Sessions.Open(program, JSON.stringify(values), JSON.stringify(setting));
+  const states = [];
+  const held = [];
+  const follow = (delta) => {
+    let at = 0;
+    for (let left = delta[at++]; left > 0; left--, at += 2) states[delta[at]] = delta[at + 1];
+    for (let left = delta[at++]; left > 0; left--, at++) held[delta[at]] = JSON.parse(Sessions.ValueOf(session, delta[at]));
+  };
+  follow(Sessions.All(session));
+  const seen = [[...states, ...held]];
+  for (const step of steps) {
+    follow(step.setting ? Sessions.Enter(session, JSON.stringify(step.setting)) : Sessions.Change(session, step.field, JSON.stringify(step.value)));
+    seen.push([...states, ...held]);
+  }
+  console.log(JSON.stringify(seen));
+  Sessions.Close(session);
+  Programs.Close(program);
+}

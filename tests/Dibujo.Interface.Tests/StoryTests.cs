@@ -1,0 +1,111 @@
+using OpenQA.Selenium;
+
+namespace Dibujo.Interface.Tests;
+
+/// <summary>From a rule to a form that obeys it, by the real interface.</summary>
+public sealed class StoryTests(Server server) : IClassFixture<Server>
+{
+    private const string GrossWeight = "[data-field=grossWeight]";
+
+    [Fact]
+    public void An_administrator_writes_a_rule_and_a_member_meets_it()
+    {
+        using var browser = new Browser(server.Address);
+        WriteTheRule(browser);
+        browser.SignOut();
+        MeetTheRule(browser);
+    }
+
+    [Fact]
+    public void Why_names_the_rule_in_words()
+    {
+        using var browser = new Browser(server.Address);
+        browser.SignIn("rosa");
+        browser.Open("/types/object-loan/records/new");
+        browser.Press("[role=tab]", "Closing");
+        browser.Press("[data-field=decision] button", "Why?");
+
+        browser.See("[role=note]", "Locked by rule 14, “The director decides”: because Role is none of Director or Loans officer.");
+    }
+
+    [Fact]
+    public void A_rule_can_be_written_with_the_keyboard_alone_and_undone()
+    {
+        using var browser = new Browser(server.Address);
+        browser.SignIn("ada");
+        browser.Open("/types/object-loan/rules");
+        browser.See("[data-rule]");
+        browser.Evaluate("[...document.querySelectorAll('button')].find(b => b.textContent === 'New rule').focus()");
+        browser.Keyboard(Keys.Enter);
+        browser.See("[data-open] [data-blank=subject]");
+        browser.Evaluate("document.querySelector('[data-open] [data-blank=subject]').focus()");
+        browser.Keyboard(Keys.Enter);
+        browser.See("input[aria-label^='Find']");
+        browser.Keyboard("glaz");
+        browser.See("[role=option][data-combobox-selected]");
+        browser.Keyboard(Keys.Enter);
+        browser.See("[data-open] [data-blank=subject]", "Glazing");
+
+        browser.Press("button[aria-label=Undo]");
+        browser.See("[data-open] [data-blank=subject]", "choose what to look at");
+        browser.Press("button[aria-label=Undo]");
+        browser.SeeNothing("[data-open]");
+    }
+
+    private static void WriteTheRule(Browser browser)
+    {
+        browser.SignIn("ada");
+        browser.Press("a[href='/types/object-loan/rules']");
+        browser.Press("button", "New rule");
+        browser.FillBlank("[data-open] [data-blank=subject]", "Crate needed");
+        browser.FillBlank("[data-open] [data-blank=comparand]", "yes");
+        browser.FillBlank("[data-open] [data-blank=target]", "Gross weight");
+        browser.See("[data-open] [data-blank=detail]", "to move on");
+
+        // The sheet follows before anything is published, and does so as the sample changes.
+        browser.Press("[role=tab]", "Transport");
+        browser.Press("[data-field=crateNeeded] label", "No");
+        browser.SeeNothing($"{GrossWeight}[data-requirement]");
+        browser.Press("[data-field=crateNeeded] label", "Yes");
+        browser.See($"{GrossWeight}[data-requirement=toMoveOn]");
+        browser.See("[data-open]", "now yes");
+        browser.See("[data-open][data-in-force]");
+
+        browser.See("[role=status]", "Draft saved");
+        browser.Press("button", "Publish…");
+        browser.Type("textarea", "Gross weight when there is a crate");
+        browser.Evaluate("[...document.querySelectorAll('[role=dialog] button')].find(b => b.textContent === 'Publish').click()");
+        browser.See("body", "Edition 2 is in force.");
+    }
+
+    private static void MeetTheRule(Browser browser)
+    {
+        browser.SignIn("lorenz");
+        browser.Open("/types/object-loan/records/new");
+        browser.Type("#field-title", "Gilded Astrolabe for Vell");
+        browser.Type("#field-borrower", "Civic Gallery Vell");
+        browser.Type("#field-purpose", "Research" + Keys.Enter);
+        browser.Evaluate("document.querySelector('#field-startDate').focus()");
+        browser.Keyboard("01102027");
+        browser.Press("[role=tab]", "Object and care");
+        browser.Type("#field-object", "QM 1931.7 Gilded Astrolabe");
+        browser.Press("[role=tab]", "Transport");
+        browser.SeeNothing($"{GrossWeight}[data-requirement]");
+        browser.Press("[data-field=crateNeeded] label", "Yes");
+        browser.See($"{GrossWeight}[data-requirement=toMoveOn]");
+
+        browser.Press("button", "Send to assessment");
+        browser.See($"{GrossWeight} [role=alert]", "Needed to move on");
+        browser.See("[role=alert] li", "Gross weight");
+
+        // Nothing typed is lost by a refusal.
+        browser.Press("[role=tab]", "Request");
+        Assert.Equal("Gilded Astrolabe for Vell", browser.Evaluate("document.querySelector('#field-title').value"));
+        browser.Press("section[aria-label='What is missing'] button", "Gross weight");
+        browser.See("#field-grossWeight");
+        browser.Type("#field-grossWeight", "42");
+        browser.Press("button", "Send to assessment");
+        browser.See("[aria-current=step]", "Assessment");
+        browser.See("section[aria-label=History]", "begun");
+    }
+}
