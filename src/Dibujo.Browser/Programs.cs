@@ -22,7 +22,7 @@ internal static partial class Programs
             new CompilationReport(
                 problems,
                 [.. Enumerable.Range(0, program?.ElementCount ?? 0).Select(i => program!.ElementAt(i))],
-                [.. definition.Rules.Select(rule => Sentence.Of(rule, definition.RecordType))],
+                Sentence.OfRules(definition),
                 Vocabulary.Of(definition.RecordType)),
             CoreJson.Default.CompilationReport);
         return program is null ? 0 : Held.Add(program);

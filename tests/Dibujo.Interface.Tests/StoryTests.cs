@@ -50,6 +50,7 @@ public sealed class StoryTests(Server server) : IClassFixture<Server>
         browser.See("[data-open] [data-blank=subject]", "choose what to look at");
         browser.Press("button[aria-label=Undo]");
         browser.SeeNothing("[data-open]");
+        browser.See("[role=status]", "Draft saved");
     }
 
     private static void WriteTheRule(Browser browser)

@@ -1,30 +1,26 @@
-using System.Diagnostics;
 using System.Net;
 
 namespace Dibujo.Server.Tests;
 
-/// <summary>The built server as a process of its own, killed without warning.</summary>
+/// <summary>The built server, killed without warning.</summary>
 public sealed class DurabilityTests : IDisposable
 {
-    private readonly string data = Directory.CreateTempSubdirectory("dibujo-kill-").FullName;
-    private readonly Uri address = new($"http://127.0.0.1:{Port()}");
+    private readonly string data = ServerProcess.NewDataFolder();
 
     [Fact]
     public async Task An_answered_save_outlives_the_process()
     {
-        using var first = await Start();
-        var lorenz = await SignIn("lorenz");
-        var id = await lorenz.Begin(new { title = "Tidal Cloak for Oststrand" });
-        using var saved = await lorenz.Save(id, new { borrower = "Institute of Oststrand" });
-        first.Kill(entireProcessTree: true);
-        Assert.Equal(HttpStatusCode.OK, saved.StatusCode);
-        await first.WaitForExitAsync();
+        int id;
+        await using (var first = await ServerProcess.Start(data))
+        {
+            var lorenz = await SignIn(first, "lorenz");
+            id = await lorenz.Begin(new { title = "Tidal Cloak for Oststrand" });
+            using var saved = await lorenz.Save(id, new { borrower = "Institute of Oststrand" });
+            Assert.Equal(HttpStatusCode.OK, saved.StatusCode);
+        }
 
-        using var second = await Start();
-        var again = await SignIn("lorenz");
-        var record = await again.Read($"/api/records/{id}");
-        second.Kill(entireProcessTree: true);
-        await second.WaitForExitAsync();
+        await using var second = await ServerProcess.Start(data);
+        var record = await (await SignIn(second, "lorenz")).Read($"/api/records/{id}");
 
         Assert.Equal("Institute of Oststrand", record["values"]!["borrower"]!.GetValue<string>());
         Assert.Equal(2, record["version"]!.GetValue<int>());
@@ -32,54 +28,10 @@ public sealed class DurabilityTests : IDisposable
 
     public void Dispose() => Directory.Delete(data, recursive: true);
 
-    private static int Port()
+    private static async Task<Caller> SignIn(ServerProcess server, string person)
     {
-        using var listener = new System.Net.Sockets.TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
-    }
-
-    private async Task<Process> Start()
-    {
-        var server = Checkout.Path("artifacts", "server");
-        var start = new ProcessStartInfo("dotnet", [Path.Combine(server, "Dibujo.Server.dll"), "--demo=true", "--contentRoot", server])
-        {
-            UseShellExecute = false,
-            RedirectStandardOutput = true,
-            Environment = { ["DIBUJO_DATA"] = data, ["DIBUJO_URLS"] = address.ToString() },
-        };
-        var process = Process.Start(start)!;
-        process.OutputDataReceived += (_, _) => { };
-        process.BeginOutputReadLine();
-        using var http = new HttpClient { BaseAddress = address };
-        for (var attempt = 0; attempt < 240; attempt++)
-        {
-            try
-            {
-                using var health = await http.GetAsync(new Uri("/health", UriKind.Relative));
-                if (health.IsSuccessStatusCode)
-                {
-                    return process;
-                }
-            }
-            catch (HttpRequestException)
-            {
-                // Not listening yet.
-            }
-
-            await Task.Delay(250);
-        }
-
-        throw new TimeoutException("The server did not become ready.");
-    }
-
-    private async Task<Caller> SignIn(string person)
-    {
-        var caller = new Caller(new HttpClient(new HttpClientHandler { CookieContainer = new() }) { BaseAddress = address });
-        await caller.FetchToken();
-        using var signedIn = await caller.Post("/api/session", new { userName = person, password = "quillhaven" });
-        signedIn.EnsureSuccessStatusCode();
-        await caller.FetchToken();
+        var caller = new Caller(new HttpClient { BaseAddress = server.Address });
+        await caller.SignIn(person);
         return caller;
     }
 }

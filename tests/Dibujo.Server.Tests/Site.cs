@@ -10,20 +10,13 @@ namespace Dibujo.Server.Tests;
 /// <summary>A server with a demo database of its own, and people who call it past the interface.</summary>
 public sealed class Site : WebApplicationFactory<Program>
 {
-    private readonly string data = Directory.CreateTempSubdirectory("dibujo-test-").FullName;
+    private readonly string data = ServerProcess.NewDataFolder();
 
     /// <summary>Somebody who is signed in, or nobody.</summary>
     internal async Task<Caller> As(string? person)
     {
         var caller = new Caller(CreateClient(new() { AllowAutoRedirect = false }));
-        await caller.FetchToken();
-        if (person is not null)
-        {
-            using var signedIn = await caller.Post("/api/session", new { userName = person, password = "quillhaven" });
-            signedIn.EnsureSuccessStatusCode();
-            await caller.FetchToken();
-        }
-
+        await (person is null ? caller.FetchToken() : caller.SignIn(person));
         return caller;
     }
 
@@ -53,6 +46,14 @@ internal sealed class Caller(HttpClient http)
 
     internal async Task FetchToken() =>
         token = (await http.GetFromJsonAsync<JsonObject>("/api/session"))!["token"]!.GetValue<string>();
+
+    internal async Task SignIn(string person)
+    {
+        await FetchToken();
+        using var signedIn = await Post("/api/session", new { userName = person, password = "quillhaven" });
+        signedIn.EnsureSuccessStatusCode();
+        await FetchToken();
+    }
 
     internal Task<HttpResponseMessage> Get(string address) => http.GetAsync(new Uri(address, UriKind.Relative));
 

@@ -8,6 +8,7 @@ namespace Dibujo.Core.Checking;
 internal sealed class ConditionCheck(RecordType type, ProblemList problems)
 {
     private const int MaxDepth = 24;
+    private readonly Dictionary<string, Field> fields = type.Fields.ToDictionary(f => f.Key, StringComparer.Ordinal);
 
     internal void Check(string place, Condition condition, int depth = 1)
     {
@@ -40,7 +41,7 @@ internal sealed class ConditionCheck(RecordType type, ProblemList problems)
         switch (clause.Subject)
         {
             case FieldSubject { Field: var key }:
-                if (type.Find(key) is { } field)
+                if (fields.TryGetValue(key, out var field))
                 {
                     CheckTest(place, clause, field.Label, FittingTests.Of(field.Type));
                     CheckComparands(place, clause, (here, comparand) => CheckComparand(here, field, comparand));
@@ -123,7 +124,7 @@ internal sealed class ConditionCheck(RecordType type, ProblemList problems)
 
                 break;
             case FieldComparand { Field: var key }:
-                if (type.Find(key) is not { } other)
+                if (!fields.TryGetValue(key, out var other))
                 {
                     problems.Add($"{place}/field", $"There is no field “{ProblemList.Shorten(key)}”.",
                         "Choose a field of this record type.");

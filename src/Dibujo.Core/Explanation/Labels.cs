@@ -9,6 +9,7 @@ namespace Dibujo.Core.Explanation;
 internal sealed class Labels(RecordType type)
 {
     private const string Missing = "…";
+    private readonly Dictionary<string, Field> fields = type.Fields.DistinctBy(f => f.Key).ToDictionary(f => f.Key, StringComparer.Ordinal);
 
     internal string Of(Element element) => element.Kind switch
     {
@@ -34,14 +35,14 @@ internal sealed class Labels(RecordType type)
         _ => Missing,
     };
 
-    internal string Field(string key) => Or(type.Find(key)?.Label, key);
+    internal string Field(string key) => Or(fields.GetValueOrDefault(key)?.Label, key);
 
     internal string Stage(string key) => type.FindStage(key)?.Label ?? key;
 
     internal string Role(string key) => type.Roles.FirstOrDefault(r => r.Key == key)?.Label ?? key;
 
     /// <summary>A value of the field as it stands in a sentence: text in quotation marks.</summary>
-    internal string Value(string field, Value value) => type.Find(field)?.Type switch
+    internal string Value(string field, Value value) => fields.GetValueOrDefault(field)?.Type switch
     {
         null => value.Plain,
         TextType or LongTextType => $"“{value.Plain}”",

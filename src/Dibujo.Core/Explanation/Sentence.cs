@@ -12,12 +12,21 @@ public sealed class Sentence
     private readonly Labels labels;
     private readonly ImmutableArray<SentencePart>.Builder parts = ImmutableArray.CreateBuilder<SentencePart>();
 
-    private Sentence(RecordType type) => labels = new(type);
+    private Sentence(Labels labels) => this.labels = labels;
 
     /// <summary>The whole rule: <em>While</em> condition, effects; <em>else while</em> …; <em>otherwise</em> ….</summary>
-    public static ImmutableArray<SentencePart> Of(Rule rule, RecordType type)
+    public static ImmutableArray<SentencePart> Of(Rule rule, RecordType type) => Of(rule, new Labels(type));
+
+    /// <summary>All rules of a definition, in list order.</summary>
+    public static ImmutableArray<ImmutableArray<SentencePart>> OfRules(Definition definition)
     {
-        var sentence = new Sentence(type);
+        var shared = new Labels(definition.RecordType);
+        return [.. definition.Rules.Select(rule => Of(rule, shared))];
+    }
+
+    private static ImmutableArray<SentencePart> Of(Rule rule, Labels labels)
+    {
+        var sentence = new Sentence(labels);
         foreach (var (i, @case) in rule.Cases.Index())
         {
             sentence.WriteCase(i, @case);
@@ -30,7 +39,7 @@ public sealed class Sentence
     /// <summary>One condition, without <em>while</em>.</summary>
     public static ImmutableArray<SentencePart> Of(Condition condition, RecordType type)
     {
-        var sentence = new Sentence(type);
+        var sentence = new Sentence(new Labels(type));
         sentence.WriteCondition("", condition, isOutermost: true);
         return sentence.parts.ToImmutable();
     }

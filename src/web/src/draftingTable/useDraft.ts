@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useReducer, useRef, useState } from 'react';
 import { answered, type Problem } from '../api/client';
+import { useUnsavedWarning } from '../frame/useUnsavedWarning';
 import { saveDraft, type Definition, type DraftView, type Rule } from '../api/generated';
 
 interface History {
@@ -63,6 +64,8 @@ export function useDraft(key: string, stored: DraftView) {
     const timer = window.setTimeout(() => void store(present), pause);
     return () => window.clearTimeout(timer);
   }, [present, savedAs, problem, store]);
+
+  useUnsavedWarning(present !== savedAs);
 
   const change = useCallback((next: Definition) => step({ kind: 'change', next }), []);
   const changeRules = (rules: Rule[]) => change({ ...present, rules });

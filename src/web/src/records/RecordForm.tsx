@@ -1,11 +1,12 @@
 import { Button, Text, Title } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { Problem } from '../api/client';
 import type { EditionView, RecordView } from '../api/generated';
 import type { Values } from '../engine/formRecord';
 import { useChanges } from '../engine/useEngine';
 import { Place } from '../frame/Place';
+import { useUnsavedWarning } from '../frame/useUnsavedWarning';
 import { Sheet, tabOf } from '../sheet/Sheet';
 import { History } from './History';
 import { Missing } from './Missing';
@@ -39,15 +40,7 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
   );
   const changed = Object.keys(record.changes()).length;
 
-  useEffect(() => {
-    const warn = (event: BeforeUnloadEvent) => {
-      if (Object.keys(record.changes()).length > 0) {
-        event.preventDefault();
-      }
-    };
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [record]);
+  useUnsavedWarning(changed > 0);
 
   async function save(move?: { key: string; label: string }) {
     setSaving(true);

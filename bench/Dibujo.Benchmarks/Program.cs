@@ -1,0 +1,19 @@
+using System.Text.Json;
+using BenchmarkDotNet.Running;
+using Dibujo.Benchmarks;
+using Dibujo.Core.Exchange;
+
+if (args is ["write-form", var rules, var path])
+{
+    // For the browser build's benchmark: the same form and record as JSON.
+    var written = new Dictionary<string, JsonElement>
+    {
+        ["definition"] = JsonSerializer.SerializeToElement(LargeForm.With(int.Parse(rules, System.Globalization.CultureInfo.InvariantCulture)), CoreJson.Default.Definition),
+        ["values"] = JsonSerializer.SerializeToElement(LargeForm.Record().ByField, CoreJson.Default.ImmutableDictionaryStringValue),
+        ["setting"] = JsonSerializer.SerializeToElement(LargeForm.Setting, CoreJson.Default.Setting),
+    };
+    File.WriteAllText(path, JsonSerializer.Serialize(written));
+    return;
+}
+
+BenchmarkSwitcher.FromAssembly(typeof(EngineBenchmarks).Assembly).Run(args);
