@@ -25,14 +25,14 @@ internal sealed class ServerProcess : IAsyncDisposable
     {
         var address = new Uri(Environment.GetEnvironmentVariable("DIBUJO_URLS") ?? $"http://127.0.0.1:{FreePort()}");
         var server = Checkout.Path("artifacts", "server");
-        var process = Process.Start(new ProcessStartInfo("dotnet", [Path.Combine(server, "Dibujo.Server.dll"), "--demo=true", "--contentRoot", server])
+        var started = Process.Start(new ProcessStartInfo("dotnet", [Path.Combine(server, "Dibujo.Server.dll"), "--demo=true", "--contentRoot", server])
         {
             UseShellExecute = false,
             RedirectStandardOutput = true,
             Environment = { ["DIBUJO_DATA"] = data, ["DIBUJO_URLS"] = address.ToString() },
         })!;
-        process.OutputDataReceived += (_, _) => { };
-        process.BeginOutputReadLine();
+        started.OutputDataReceived += (_, _) => { };
+        started.BeginOutputReadLine();
         using var http = new HttpClient { BaseAddress = address };
         for (var attempt = 0; attempt < 480; attempt++)
         {
@@ -41,7 +41,7 @@ internal sealed class ServerProcess : IAsyncDisposable
                 using var health = await http.GetAsync(new Uri("/health", UriKind.Relative));
                 if (health.IsSuccessStatusCode)
                 {
-                    return new(process, address);
+                    return new(started, address);
                 }
             }
             catch (HttpRequestException)

@@ -1,7 +1,12 @@
 import { useEffect } from 'react';
+import { useBlocker } from 'react-router-dom';
 
-/** Has the browser ask before the page is left while something is not saved. */
+/** Asks before the page is left while something is not saved, whether for another page of ours or for good. */
 export function useUnsavedWarning(isUnsaved: boolean) {
+  useBlocker(({ nextLocation }) => {
+    const { isSaved } = (nextLocation.state ?? {}) as { isSaved?: boolean };
+    return isUnsaved && !isSaved && !window.confirm('Something is not saved yet. Leave all the same?');
+  });
   useEffect(() => {
     if (!isUnsaved) {
       return;

@@ -30,7 +30,7 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
   const { record, isWaiting } = useOpenRecord(edition, stored, typed);
   useChanges(record);
   const [tab, setTab] = useState('');
-  const [problem, setProblem] = useState<Problem>();
+  const [refused, setRefused] = useState<{ problem: Problem; at: Values }>();
   const [isSaving, setSaving] = useState(false);
   const type = definition.recordType;
   const workflow = type.workflows.find((w) => w.key === stored.setting.workflow) ?? type.workflows[0]!;
@@ -44,12 +44,14 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
 
   async function save(move?: { key: string; label: string }) {
     setSaving(true);
-    setProblem(undefined);
+    setRefused(undefined);
     try {
       await onSave(record.changes(), move?.key);
       notifications.show({ message: move ? `Saved. ${move.label}: done.` : 'Saved.', autoClose: 2500 });
     } catch (refusal) {
-      setProblem(refusal as Problem);
+      const problem = refusal as Problem;
+      const at = Object.fromEntries((problem.refusals ?? []).map(({ field }) => [field ?? '', record.value(field ?? '')]));
+      setRefused({ problem, at });
     } finally {
       setSaving(false);
     }
@@ -60,7 +62,9 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
     window.setTimeout(() => document.getElementById(`field-${field}`)?.focus(), 50);
   }
 
-  const refusals = Object.fromEntries((problem?.refusals ?? []).filter((r) => r.field).map((r) => [r.field!, r.message]));
+  // A reason goes away once its field has another value than the one that was refused.
+  const reasons = (refused?.problem.refusals ?? []).filter((r) => !r.field || record.value(r.field) === refused?.at[r.field]);
+  const refusals = Object.fromEntries(reasons.filter((r) => r.field).map((r) => [r.field!, r.message]));
   const title = record.value(type.titleField);
   return (
     <main className={classes.page}>
@@ -102,12 +106,13 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
             {changed === 0 ? 'Everything is saved.' : `${changed} ${changed === 1 ? 'change' : 'changes'} not saved yet.`}
           </Text>
         </div>
-        {problem && (
+        {refused && (reasons.length > 0 || !refused.problem.refusals) && (
           <Refused
-            problem={problem}
+            problem={refused.problem}
+            reasons={reasons}
             definition={definition}
             onGoTo={goTo}
-            onTakeOver={() => void onTakeOver(record.changes()).then(() => setProblem(undefined))}
+            onTakeOver={() => void onTakeOver(record.changes()).then(() => setRefused(undefined))}
           />
         )}
         <Missing definition={definition} record={record} onGoTo={goTo} />

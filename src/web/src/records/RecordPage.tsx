@@ -46,7 +46,7 @@ function OpenRecordPage({ edition, stored: first }: { edition: EditionView; stor
     await queries.invalidateQueries({ queryKey: ['records'] });
     setOpened({ stored: saved, typed: {} });
     if (stored.id === 0) {
-      await navigate(`/records/${saved.id}`, { replace: true });
+      await navigate(`/records/${saved.id}`, { replace: true, state: { isSaved: true } });
     }
   }
 

@@ -1,24 +1,26 @@
 import { Button, Text, UnstyledButton } from '@mantine/core';
 import type { Problem } from '../api/client';
-import type { Definition } from '../api/generated';
+import type { Definition, Refusal } from '../api/generated';
 import { fieldLabel } from '../sheet/lookUp';
 import classes from './RecordForm.module.css';
 
 interface Props {
   problem: Problem;
+  /** Those that still stand. */
+  reasons: Refusal[];
   definition: Definition;
   onGoTo: (field: string) => void;
   onTakeOver: () => void;
 }
 
 /** Why the server saved nothing: all reasons at once, each leading to its field. */
-export function Refused({ problem, definition, onGoTo, onTakeOver }: Props) {
+export function Refused({ problem, reasons, definition, onGoTo, onTakeOver }: Props) {
   return (
     <section className={classes.refused} role="alert">
       <h3 className={classes.heading}>{problem.title}</h3>
       <Text size="sm">{problem.detail}</Text>
       <ul className={classes.list}>
-        {problem.refusals?.map((refusal) => (
+        {reasons.map((refusal) => (
           <li key={`${refusal.reason}${refusal.field}`}>
             {refusal.field && (
               <>
