@@ -88,6 +88,7 @@ export function FieldInput({ field, value, isReadOnly, describedBy, onChange }: 
           {...common}
           clearable={!isReadOnly}
           searchable
+          selectFirstOptionOnChange
           data={type.options.filter((o) => !o.retired || o.key === value).map((o) => ({ value: o.key, label: o.label }))}
           value={value as string | null}
           onChange={onChange}

@@ -30,7 +30,7 @@ const redPencil: MantineColorsTuple = [
 
 export const theme = createTheme({
   primaryColor: 'prussian',
-  primaryShade: { light: 7, dark: 3 },
+  primaryShade: { light: 7, dark: 5 },
   colors: { prussian, redPencil },
   fontFamily: "'Source Sans 3', sans-serif",
   headings: { fontFamily: "'Barlow Condensed', sans-serif", fontWeight: '600' },
