@@ -16,7 +16,7 @@ internal static class EvaluateCommand
     internal static int Run(string packPath, string recordPath, TextWriter output)
     {
         if (InputFile.ReadPack(packPath, output) is not { } pack
-            || InputFile.Read(recordPath, CoreJson.Default.RecordFile, output) is not { } record)
+            || InputFile.Read<RecordFile>(recordPath, output) is not { } record)
         {
             return ExitCode.Problems;
         }

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Text.Json.Serialization.Metadata;
 using Dibujo.Core.Checking;
 using Dibujo.Core.Exchange;
 
@@ -12,8 +11,8 @@ internal static class InputFile
     internal static Pack? ReadPack(string path, TextWriter output) => Bytes(path, output) is { } bytes ? Take(JsonText.ReadPack(bytes), path, output) : null;
 
     /// <summary>What the file says, or what is wrong with it printed.</summary>
-    internal static T? Read<T>(string path, JsonTypeInfo<T> type, TextWriter output)
-        where T : class => Bytes(path, output) is { } bytes ? Take(JsonText.Read(bytes, type), path, output) : null;
+    internal static T? Read<T>(string path, TextWriter output)
+        where T : class => Bytes(path, output) is { } bytes ? Take(JsonText.Read<T>(bytes), path, output) : null;
 
     internal static void Print(string path, IEnumerable<Problem> problems, TextWriter output)
     {

@@ -47,6 +47,11 @@ internal static partial class JsonMistake
             return ("The file is nested too deeply; 64 levels are read", "Split the condition into several rules or cases.");
         }
 
+        if (message.StartsWith("null stands", StringComparison.Ordinal))
+        {
+            return (NullInList().Match(message).Value, "Take it out.");
+        }
+
         if (message.Contains("polymorphic", StringComparison.Ordinal) || message.Contains("abstract", StringComparison.Ordinal))
         {
             return ("It is not said of which kind this is", "Add its “kind”.");
@@ -81,6 +86,9 @@ internal static partial class JsonMistake
 
     [GeneratedRegex("type discriminator id '(?<name>[^']*)'", RegexOptions.ExplicitCapture, 1000)]
     private static partial Regex Kind();
+
+    [GeneratedRegex("^null stands in the list “[^”]*”", RegexOptions.None, 1000)]
+    private static partial Regex NullInList();
 
     [GeneratedRegex(@"(Path: (?<path>\S+) \| )?LineNumber: (?<line>\d+)", RegexOptions.ExplicitCapture, 1000)]
     private static partial Regex Where();

@@ -7,8 +7,13 @@ namespace Dibujo.Core.Exchange;
 /// <summary>Reads JSON that somebody wrote by hand: a mistake comes back as a problem with its place, not as an exception.</summary>
 public static class JsonText
 {
-    /// <summary>The value, or what is wrong with the text and where.</summary>
-    public static (T? Value, Problem? Problem) Read<T>(ReadOnlySpan<byte> utf8, JsonTypeInfo<T> type)
+    private static readonly JsonSerializerOptions Strict = new(CoreJson.Default.Options)
+    {
+        TypeInfoResolver = CoreJson.Default.WithAddedModifier(ListsWithoutNulls.Demand),
+    };
+
+    /// <summary>The value, or what is wrong with the text and where. The type must be one that <see cref="CoreJson"/> knows.</summary>
+    public static (T? Value, Problem? Problem) Read<T>(ReadOnlySpan<byte> utf8)
         where T : class
     {
         if (utf8.StartsWith("\uFEFF"u8))
@@ -23,7 +28,7 @@ public static class JsonText
 
         try
         {
-            return JsonSerializer.Deserialize(utf8, type) is { } value
+            return JsonSerializer.Deserialize(utf8, (JsonTypeInfo<T>)Strict.GetTypeInfo(typeof(T))) is { } value
                 ? (value, null)
                 : (null, new("", "The file says null.", "Give a JSON object."));
         }
@@ -41,7 +46,7 @@ public static class JsonText
     /// <summary>The pack, or the first mistake in its form. Whether it says something sensible: <see cref="DefinitionCheck"/>.</summary>
     public static (Pack? Pack, Problem? Problem) ReadPack(ReadOnlySpan<byte> utf8)
     {
-        var (pack, problem) = Read(utf8, CoreJson.Default.Pack);
+        var (pack, problem) = Read<Pack>(utf8);
         return pack switch
         {
             null => (null, problem),

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization.Metadata;
 using Dibujo.Core.Exchange;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Demo;
@@ -83,7 +84,7 @@ internal static class DibujoServer
     /// <summary>The model's own reading and writing first, and the same strictness for everything else.</summary>
     private static void Strict(System.Text.Json.JsonSerializerOptions options)
     {
-        options.TypeInfoResolverChain.Insert(0, CoreJson.Default);
+        options.TypeInfoResolverChain.Insert(0, CoreJson.Default.WithAddedModifier(ListsWithoutNulls.Demand));
         options.UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow;
         options.DefaultIgnoreCondition = System.Text.Json.Serialization.JsonIgnoreCondition.WhenWritingNull;
         options.RespectNullableAnnotations = true;

@@ -9,6 +9,7 @@ namespace Dibujo.Server.Records;
 internal static class ListRecords
 {
     private const int PageSize = 25;
+    private const int LastPage = 1_000_000;
 
     internal static void Map(IEndpointRouteBuilder api) =>
         api.MapGet("/record-types/{key}/records", Read).WithName("ListRecords").RequireAuthorization(Policies.Members);
@@ -30,7 +31,7 @@ internal static class ListRecords
 
         var total = await records.CountAsync(cancellation);
         var rows = await records.OrderByDescending(r => r.ChangedAt).ThenByDescending(r => r.Id)
-            .Skip(Math.Max(0, (page ?? 1) - 1) * PageSize).Take(PageSize)
+            .Skip((Math.Clamp(page ?? 1, 1, LastPage) - 1) * PageSize).Take(PageSize)
             .Select(r => new RecordRow(r.Id, r.Title, r.Workflow, r.Stage, r.ChangedAt, r.ChangedBy)).ToListAsync(cancellation);
         return TypedResults.Ok(new RecordPage(total, PageSize, rows));
     }

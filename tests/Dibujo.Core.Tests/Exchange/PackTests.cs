@@ -51,6 +51,8 @@ public sealed class PackTests : IDisposable
     [InlineData("", "The file is empty")]
     [InlineData("{", "not valid JSON")]
     [InlineData("null", "says null")]
+    [InlineData("""{"format":"dibujo-pack","version":1,"recordType":{"key":"a","label":"A","titleField":"a","fields":[null],"forms":[],"workflows":[]},"rules":[]}""", "null stands in the list “fields”")]
+    [InlineData("""{"format":"dibujo-pack","version":1,"recordType":{"key":"a","label":"A","titleField":"a","fields":[{"key":"a","label":"A","type":{"max":3}}],"forms":[],"workflows":[]},"rules":[]}""", "#/recordType/fields/0/type: It is not said of which kind")]
     [InlineData("""{"format":"dibujo-pack","version":1,"recordType":7,"rules":[]}""", "#/recordType")]
     public void The_command_line_says_what_is_wrong_with_a_file(string content, string message)
     {

@@ -1,0 +1,77 @@
+namespace Dibujo.Interface.Tests;
+
+/// <summary>Members at work on records.</summary>
+public sealed class RecordTests(Server server) : IClassFixture<Server>
+{
+    [Fact]
+    public void Two_members_on_one_record_lose_nothing()
+    {
+        using var rosa = new Browser(server.Address);
+        using var lorenz = new Browser(server.Address);
+        var address = Begin(lorenz, "Tidal Treaty for Brennick");
+        rosa.SignIn("rosa");
+        rosa.Open(address);
+        rosa.Type("#field-borrowerContact", "Nell Ashdown");
+        lorenz.Type("#field-borrower", "Museum of Brennick");
+        rosa.Press("button", "Save");
+        rosa.See("aside", "Everything is saved.");
+
+        lorenz.Press("button", "Save");
+        lorenz.See("[role=alert]", "rosa has saved this record in the meantime");
+        lorenz.Press("button", "Load it again and keep my changes");
+        lorenz.See("aside", "1 change not saved yet.");
+        lorenz.Press("button", "Save");
+        lorenz.See("aside", "Everything is saved.");
+
+        Assert.Equal("Nell Ashdown", lorenz.Evaluate("document.querySelector('#field-borrowerContact').value"));
+        Assert.Equal("Museum of Brennick", lorenz.Evaluate("document.querySelector('#field-borrower').value"));
+    }
+
+    [Fact]
+    public void A_change_to_what_gets_hidden_comes_back_when_it_shows_again()
+    {
+        using var browser = new Browser(server.Address);
+        Begin(browser, "Woven Cloak for Vell");
+        browser.Press("[role=tab]", "Transport");
+        browser.Press("[data-field=crateNeeded] label", "Yes");
+        browser.Type("#field-crateLength", "120");
+        browser.Press("[data-field=crateNeeded] label", "No");
+        browser.SeeNothing("#field-crateLength");
+        browser.Press("[data-field=crateNeeded] label", "Yes");
+        browser.See("#field-crateLength");
+
+        Assert.Equal("120", browser.Evaluate("document.querySelector('#field-crateLength').value"));
+    }
+
+    [Fact]
+    public void The_drafting_table_leads_from_a_field_to_its_rule_and_proposes_one_by_demonstration()
+    {
+        using var browser = new Browser(server.Address);
+        browser.SignIn("ada");
+        browser.Open("/types/object-loan/rules");
+        browser.Press("[role=tab]", "Transport");
+        browser.See("[data-field=flightNumber][data-visible=false]", "hidden");
+        browser.Press("[data-field=flightNumber] button[aria-label^='Rule 11']");
+        browser.See("[data-rule=flight][data-open]", "While");
+
+        browser.Press("[data-field=courierNeeded] label", "Yes");
+        browser.Press("[data-field=grossWeight] button[aria-label='Propose a rule for this']");
+        browser.Press("[role=menuitem]", "Lock it");
+        browser.See("[data-open] [data-blank=subject]", "Courier needed");
+        browser.See("[data-open] [data-blank=verb]", "lock");
+        browser.See("[data-field=grossWeight][data-locked]");
+        browser.See("[role=status]", "Draft saved");
+    }
+
+    /// <summary>Begins a record and answers with its address.</summary>
+    private static string Begin(Browser browser, string title)
+    {
+        browser.SignIn("lorenz");
+        browser.Open("/types/object-loan/records/new");
+        browser.See("#field-title:not([readonly])");
+        browser.Type("#field-title", title);
+        browser.Press("button", "Save");
+        browser.See("nav[aria-label=Place]", "No. ");
+        return (string)browser.Evaluate("location.pathname")!;
+    }
+}
