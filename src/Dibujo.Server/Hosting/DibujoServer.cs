@@ -10,6 +10,7 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
+using Serilog.Events;
 
 namespace Dibujo.Server.Hosting;
 
@@ -19,8 +20,12 @@ internal static class DibujoServer
     internal static WebApplication Build(string[] args)
     {
         var builder = WebApplication.CreateBuilder(args);
-        builder.Host.UseSerilog((context, log) => log.ReadFrom.Configuration(context.Configuration).WriteTo.Console(
-            formatProvider: System.Globalization.CultureInfo.InvariantCulture));
+        // What the framework does with each request and query is not news; what goes wrong is.
+        builder.Host.UseSerilog((context, log) => log
+            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+            .MinimumLevel.Override("Microsoft.Hosting.Lifetime", LogEventLevel.Information)
+            .ReadFrom.Configuration(context.Configuration)
+            .WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
         builder.WebHost.UseUrls(builder.Configuration["DIBUJO_URLS"] ?? "http://127.0.0.1:5080");
 
         var data = Path.GetFullPath(builder.Configuration["DIBUJO_DATA"] ?? "data");
