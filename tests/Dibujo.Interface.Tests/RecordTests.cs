@@ -11,6 +11,7 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
         var address = Begin(lorenz, "Tidal Treaty for Brennick");
         rosa.SignIn("rosa");
         rosa.Open(address);
+        rosa.See("#field-borrowerContact:not([readonly])");
         rosa.Type("#field-borrowerContact", "Nell Ashdown");
         lorenz.Type("#field-borrower", "Museum of Brennick");
         rosa.Press("button", "Save");

@@ -83,6 +83,7 @@ public sealed class StoryTests(Server server) : IClassFixture<Server>
     {
         browser.SignIn("lorenz");
         browser.Open("/types/object-loan/records/new");
+        browser.See("#field-title:not([readonly])");
         browser.Type("#field-title", "Gilded Astrolabe for Vell");
         browser.Type("#field-borrower", "Civic Gallery Vell");
         browser.Type("#field-purpose", "Research" + Keys.Enter);

@@ -23,6 +23,8 @@ export interface FormRecord {
   readonly setting: Setting;
   /** Whether states follow the typing; where not, they are the server's, as of the last save. */
   readonly isLive: boolean;
+  /** False while rules go round in a circle for these values; the fields in it keep their saved values then. */
+  readonly isSettled: boolean;
   /** Goes up with every change, for React to notice. */
   readonly version: number;
   subscribe(listener: () => void): () => void;

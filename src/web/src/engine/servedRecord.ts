@@ -4,6 +4,7 @@ import { absent, readBits, type ElementState, type FormRecord, type MissingField
 /** A record with the states that the server evaluated, for as long as the browser's engine has not loaded. */
 export class ServedRecord implements FormRecord {
   readonly isLive = false;
+  readonly isSettled = true;
   version = 0;
   private readonly states = new Map<string, ElementState>();
   private readonly edits: Values = {};

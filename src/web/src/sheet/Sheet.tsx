@@ -65,6 +65,12 @@ export function Sheet({
       </Tabs.List>
       {tabs.map((t) => (
         <Tabs.Panel key={t.key} value={t.key}>
+          {!record.isSettled && (
+            <p className={lines.wrong} role="alert">
+              Some rules go round in a circle for these values, so the fields in it keep what was saved. Change one of them, or
+              tell an administrator.
+            </p>
+          )}
           {t.sections
             .filter((section) => seen('section', section.key))
             .map((section) => (
