@@ -73,6 +73,10 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
         browser.Type("#field-title", title);
         browser.Press("button", "Save");
         browser.See("nav[aria-label=Place]", "No. ");
-        return (string)browser.Evaluate("location.pathname")!;
+        browser.See("section[aria-label=History] li", "begun");
+        var address = "/records/" + browser.Evaluate("document.querySelector('nav[aria-label=Place]').textContent.split('No. ')[1]");
+        browser.Open(address);
+        browser.See("#field-title:not([readonly])");
+        return address;
     }
 }
