@@ -17,9 +17,9 @@ console.log('| ---: | ---: | ---: | ---: | ---: | ---: |');
 for (const file of process.argv.slice(2)) {
   const { definition, values, setting } = JSON.parse(readFileSync(file, 'utf8'));
   const [model, record, where] = [definition, values, setting].map((part) => JSON.stringify(part));
-  Programs.Close(Programs.Compile(model));
+  Programs.Close(Programs.Compile(model, ''));
   let program;
-  const compile = timed(() => (program = Programs.Compile(model)));
+  const compile = timed(() => (program = Programs.Compile(model, '')));
   const full = Array.from({ length: 15 }, () => timed(() => Sessions.Close(Sessions.Open(program, record, where))));
   const session = Sessions.Open(program, record, where);
   const fields = definition.recordType.fields;

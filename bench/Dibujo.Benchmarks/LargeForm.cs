@@ -65,7 +65,7 @@ internal static class LargeForm
             _ => new Require([Element.Field(Name(target))]),
         };
         var quantifier = random.Next(2) == 0 ? Quantifier.AllOf : Quantifier.AnyOf;
-        return new($"r{i}", $"Rule {i}", [new([effect], new Group(quantifier, [.. clauses]))]);
+        return new($"r{i}", $"Rule {i}") { Cases = [new([effect], new Group(quantifier, [.. clauses]))] };
     }
 
     private static Clause Clause(Random random, int field)

@@ -2,7 +2,7 @@ using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Exchange;
-using Dibujo.Core.Explanation;
+using Dibujo.Core.Sentences;
 
 namespace Dibujo.Browser;
 
@@ -12,12 +12,12 @@ internal static partial class Programs
     internal static readonly Handles<RuleProgram> Held = new();
     private static string lastReport = "";
 
-    /// <summary>Compiles a definition for its main form; 0 if that is not possible. <see cref="Report"/> says the rest.</summary>
+    /// <summary>Compiles a definition for the form of that key (empty: the main form); 0 if that is not possible. <see cref="Report"/> says the rest.</summary>
     [JSExport]
-    internal static int Compile(string definitionJson)
+    internal static int Compile(string definitionJson, string form)
     {
         var definition = JsonSerializer.Deserialize(definitionJson, CoreJson.Default.Definition)!;
-        var (program, problems) = RuleProgram.Compile(definition);
+        var (program, problems) = RuleProgram.Compile(definition, form.Length == 0 ? null : form);
         lastReport = JsonSerializer.Serialize(
             new CompilationReport(
                 problems,

@@ -3,7 +3,6 @@ using System.Text.Json;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Exchange;
 using Dibujo.Core.Explanation;
-using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Browser;
@@ -24,7 +23,7 @@ internal static partial class Sessions
         var compiled = Programs.Held[program];
         var values = JsonSerializer.Deserialize(valuesJson, CoreJson.Default.ImmutableDictionaryStringValue)!;
         var setting = JsonSerializer.Deserialize(settingJson, CoreJson.Default.Setting)!;
-        return Held.Add(new(compiled, new RecordValues(values).FittedTo(compiled.Definition.RecordType), setting));
+        return Held.Add(new(compiled, new RecordValues(values).FittedTo(compiled.Definition.RecordType), setting, KnownRecords.All));
     }
 
     [JSExport]
@@ -74,18 +73,32 @@ internal static partial class Sessions
         return open.Program.Definition.RecordType.Fields[field].Type.Violation(open.ValueOf(field)) ?? "";
     }
 
-    /// <summary>Field and requirement (1 to move on, 2 to save) for each field that is asked for and blank.</summary>
+    /// <summary>Looks linked records up again, after <see cref="KnownRecords.Know"/>.</summary>
     [JSExport]
-    internal static int[] Missing(int session)
+    internal static int[] LookUpAgain(int session)
     {
         var open = Held[session];
-        return
-        [
-            .. Enumerable.Range(0, open.Program.Definition.RecordType.Fields.Length)
-                .Where(field => open.StateOf(field).Effective != Requirement.Optional && open.ValueOf(field).IsBlank)
-                .SelectMany(field => new[] { field, (int)open.StateOf(field).Effective }),
-        ];
+        return Write(open, open.LookUpAgain());
     }
+
+    /// <summary>What is asked for and not filled in: <see cref="MissingField"/>s as JSON.</summary>
+    [JSExport]
+    internal static string Missing(int session) =>
+        JsonSerializer.Serialize([.. Held[session].Missing()], CoreJson.Default.ImmutableArrayMissingField);
+
+    /// <summary>What rules say now: <see cref="SaidMessage"/>s as JSON.</summary>
+    [JSExport]
+    internal static string Messages(int session) =>
+        JsonSerializer.Serialize([.. Held[session].Messages()], CoreJson.Default.ImmutableArraySaidMessage);
+
+    /// <summary>What rules advise now: <see cref="Suggestion"/>s as JSON.</summary>
+    [JSExport]
+    internal static string Suggestions(int session) =>
+        JsonSerializer.Serialize([.. Held[session].Suggestions()], CoreJson.Default.ImmutableArraySuggestion);
+
+    /// <summary>Keys of the choices that are left to a field; null where all are.</summary>
+    [JSExport]
+    internal static string[]? Offers(int session, int field) => Held[session].Offers(field) is { } offers ? [.. offers] : null;
 
     /// <summary>The changes that count now, by field key, as JSON.</summary>
     [JSExport]

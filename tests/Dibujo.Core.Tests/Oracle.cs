@@ -1,6 +1,8 @@
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Expressions;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
 
@@ -8,41 +10,86 @@ namespace Dibujo.Core.Tests;
 
 /// <summary>
 /// The rule model read off its description as plainly as can be, for the small random worlds of <see cref="Chance"/>:
-/// no indexes, no sharing, everything anew at every look. Only for definitions without circles.
+/// no indexes, no sharing, everything anew at every look. Only for definitions without circles, and for fields as wholes.
 /// </summary>
-internal sealed class Oracle(Definition definition, RecordValues saved, IReadOnlyDictionary<string, Value> changes, Setting setting)
+internal sealed class Oracle
 {
-    private RecordValues live = RecordValues.Empty;
+    private readonly Definition definition;
+    private readonly RecordValues saved;
+    private readonly IReadOnlyDictionary<string, Value> changes;
+    private readonly Setting setting;
+    private readonly IRecordLookup records;
+    private readonly SubjectTypes subjects;
+    private readonly Oracle? whenSaved;
+    private readonly bool givesValues;
+    private RecordValues live;
 
-    /// <summary>The state of every field, by visibility, access and requirement, once the values stand still.</summary>
-    internal Dictionary<string, (bool Visible, Access Access, Requirement Requirement, Value Value)> States()
+    internal Oracle(
+        Definition definition, RecordValues saved, IReadOnlyDictionary<string, Value> changes, Setting setting, IRecordLookup records, bool givesValues = true)
     {
+        this.definition = definition;
+        this.saved = saved;
+        this.changes = changes;
+        this.setting = setting;
+        this.records = records;
+        this.givesValues = givesValues;
+        subjects = new(definition.RecordType);
         live = saved;
-        for (var round = 0; round <= definition.RecordType.Fields.Length; round++)
+        // Before anything was changed, no move was attempted and no value given: what was in force then gives none now.
+        whenSaved = givesValues && !setting.IsNew
+            ? new(definition, saved, new Dictionary<string, Value>(StringComparer.Ordinal), setting with { Move = null }, records, givesValues: false)
+            : null;
+        for (var round = 0; round <= 2 * definition.RecordType.Fields.Length; round++)
         {
-            live = new(definition.RecordType.Fields.Aggregate(RecordValues.Empty, (next, f) => next.With(f.Key, ValueOf(f.Key))).ByField);
+            live = definition.RecordType.Fields.Aggregate(RecordValues.Empty, (next, f) => next.With(f.Key, ValueOf(f)));
         }
-
-        return definition.RecordType.Fields.ToDictionary(
-            f => f.Key, f => (!Hiding(f.Key).Hidden, AccessTo(f.Key), RequirementOn(f.Key), live[f.Key]));
     }
 
-    private Value ValueOf(string field) => Hiding(field) switch
-    {
-        { Cleared: true } => Value.Blank,
-        { Hidden: true } => saved[field],
-        _ => AccessTo(field) == Access.Open && changes.TryGetValue(field, out var change) ? change : saved[field],
-    };
+    private Form Form => definition.RecordType.Forms[0];
 
-    private (bool Hidden, bool Cleared) Hiding(string field)
+    /// <summary>The state of every field, by visibility, access and requirement.</summary>
+    internal Dictionary<string, (bool Visible, Access Access, Requirement Requirement, Value Value)> States() =>
+        definition.RecordType.Fields.ToDictionary(
+            f => f.Key, f => (!Hiding(f.Key).Hidden, AccessTo(f.Key), RequirementOn(f.Key), live[f.Key]));
+
+    private Value ValueOf(Field field)
     {
-        var levels = Chain(field).Select(level => (level.AtRest, Claim: Highest(level.Element, Facet.Visibility, field))).ToList();
+        var (hidden, value) = Hiding(field.Key);
+        if (hidden && value != HiddenValue.Keep)
+        {
+            return value == HiddenValue.Clear ? Value.Blank : field.Default?.In(setting, field.Type) ?? Value.Blank;
+        }
+
+        var given = GivenTo(field);
+        return given is Calculate calculate ? Found(calculate.From, field)
+            : !hidden && AccessTo(field.Key) == Access.Open && changes.TryGetValue(field.Key, out var change) ? change
+            : given is SetValue set ? Found(set.To, field)
+            : given is ClearValue ? Value.Blank
+            : saved[field.Key];
+    }
+
+    private Value Found(Comparand from, Field field) => field.Type.Fit(Look(from, field.Type, field.Key)) ?? Value.Blank;
+
+    /// <summary>The highest effect that says something of the field's value now.</summary>
+    private Effect? GivenTo(Field field) => InForce(field.Key)
+        .Where(e => e.Effect is FieldEffect and not Narrow && ((FieldEffect)e.Effect).Field == field.Key)
+        .Where(e => e.Effect is Calculate || (givesValues && whenSaved?.CaseOf(e.Rule, field.Key) != e.Case))
+        .Select(e => e.Effect).FirstOrDefault();
+
+    private (bool Hidden, HiddenValue Value) Hiding(string field)
+    {
+        var levels = Chain(field).Select(level => (level.AtRest, Claim: HighestHiding(level.Element, field))).ToList();
         return (levels.Any(l => l.Claim is Hide || (l.Claim is null && l.AtRest.Visibility == Visibility.Hidden)),
-            levels.Any(l => l.Claim is Hide { Value: HiddenValue.Clear }));
+            levels.Select(l => (l.Claim as Hide)?.Value ?? HiddenValue.Keep).FirstOrDefault(v => v != HiddenValue.Keep));
     }
 
     private Access AccessTo(string field)
     {
+        if (GivenTo(definition.RecordType.Find(field)!) is Calculate)
+        {
+            return Access.Locked;
+        }
+
         var claim = Chain(field).Select(level => Highest(level.Element, Facet.Access, field)).FirstOrDefault(c => c is not null);
         return claim switch
         {
@@ -66,21 +113,74 @@ internal sealed class Oracle(Definition definition, RecordValues saved, IReadOnl
     private IEnumerable<(Element Element, Rest AtRest)> Chain(string field)
     {
         yield return (Element.Field(field), definition.RecordType.Find(field)!.Rest ?? Rest.Ordinary);
-        foreach (var tab in definition.RecordType.Forms[0].Tabs)
+        foreach (var tab in Form.Tabs)
         {
             foreach (var section in tab.Sections.Where(s => s.Fields.Contains(field)))
             {
                 yield return (Element.Section(section.Key), section.Rest ?? Rest.Ordinary);
                 yield return (Element.Tab(tab.Key), tab.Rest ?? Rest.Ordinary);
+                yield return (Element.Form(Form.Key), Form.Rest ?? Rest.Ordinary);
             }
         }
     }
 
-    private Effect? Highest(Element element, Facet facet, string? ownField) => definition.Rules
-        .Where(rule => rule.On)
-        .Select(rule => rule.Cases.FirstOrDefault(c => c.While is null || Holds(c.While, ownField)))
-        .SelectMany(c => c?.Effects ?? [])
-        .FirstOrDefault(effect => Facets.Of(effect) == facet && effect.Targets.Contains(element));
+    private Effect? Highest(Element element, Facet facet, string? ownField) => InForce(ownField)
+        .Select(e => e.Effect)
+        .FirstOrDefault(effect => Facets.Of(effect) == facet && effect is StateEffect state && state.Targets.Contains(element));
+
+    /// <summary>As <see cref="Highest"/> for visibility, where jumping ahead and ending the form hide too.</summary>
+    private Effect? HighestHiding(Element element, string ownField) => InForce(ownField)
+        .Select(e => e.Effect switch
+        {
+            StateEffect state and (Show or Hide) when state.Targets.Contains(element) => e.Effect,
+            JumpAhead jump when Between(e.Condition, jump.To).Contains(element) => new Hide([element]),
+            EndForm when Between(e.Condition, null).Contains(element) => new Hide([element]),
+            _ => null,
+        })
+        .FirstOrDefault(effect => effect is not null);
+
+    /// <summary>What stands whole between the last field that the condition looks at and an element.</summary>
+    private HashSet<Element> Between(Condition? condition, Element? to)
+    {
+        var order = Form.Tabs.SelectMany(tab => tab.Sections
+            .SelectMany(section => section.Fields.Select(Element.Field).Prepend(Element.Section(section.Key))).Prepend(Element.Tab(tab.Key))).ToList();
+        var drivers = Drivers(condition).Select(key => order.IndexOf(Element.Field(key))).ToList();
+        var start = drivers.Count == 0 ? 0 : drivers.Max() + 1;
+        var end = to is { } known ? order.IndexOf(known) : order.Count;
+        var within = order.Take(end).Skip(start).ToHashSet();
+        return [.. within.Where(e => FieldsOf(e).All(within.Contains))];
+    }
+
+    private IEnumerable<Element> FieldsOf(Element element) => element.Kind switch
+    {
+        ElementKind.Tab => Form.Tabs.First(t => t.Key == element.Key).Sections.SelectMany(s => s.Fields).Select(Element.Field),
+        ElementKind.Section => Form.Tabs.SelectMany(t => t.Sections).First(s => s.Key == element.Key).Fields.Select(Element.Field),
+        _ => [element],
+    };
+
+    private static IEnumerable<string> Drivers(Condition? condition) => condition switch
+    {
+        Group group => group.Members.SelectMany(Drivers),
+        Clause { Subject: FieldSubject { Saved: false } field } => [field.Field],
+        Clause { Subject: LinkedSubject linked } => [linked.Via[0]],
+        _ => [],
+    };
+
+    private IEnumerable<(int Rule, int Case, Condition? Condition, Effect Effect)> InForce(string? ownField) =>
+        from rule in Enumerable.Range(0, definition.Rules.Length)
+        let number = CaseOf(rule, ownField)
+        where number >= 0
+        let @case = definition.Rules[rule].AllCases()[number]
+        from effect in @case.Effects
+        select (rule, number, @case.While, effect);
+
+    private int CaseOf(int number, string? ownField)
+    {
+        var rule = definition.Rules[number];
+        var applies = rule.On && (rule.Where?.Covers(Form.Key) ?? true)
+            && (rule.Where is null || rule.Where.Channels.IsEmpty || rule.Where.Channels.Contains(setting.Channel));
+        return !applies ? -1 : rule.AllCases().ToList().FindIndex(c => c.While is null || Holds(c.While, ownField));
+    }
 
     private bool Holds(Condition condition, string? ownField) => condition switch
     {
@@ -93,34 +193,48 @@ internal sealed class Oracle(Definition definition, RecordValues saved, IReadOnl
 
     private bool Holds(Clause clause, string? ownField)
     {
-        var comparands = clause.Comparands.Select(c => c is FieldComparand f ? Look(f.Field, ownField) : ((Literal)c).Value).ToList();
+        var type = subjects.Of(clause.Subject)!;
+        if (clause.Subject is StageSubject)
+        {
+            return Stage(clause.Test, [.. clause.Comparands.Select(c => ((Literal)c).Value.Plain)]);
+        }
+
+        var comparands = clause.Comparands.Select(c => Look(c, type, ownField)).ToList();
+        var subject = Look(clause.Subject, ownField);
         if (clause.Subject is RoleSubject)
         {
             return comparands.Any(c => setting.Roles.Contains(c.Plain)) == clause.Test is Test.Is or Test.OneOf;
         }
 
-        if (clause.Subject is StageSubject)
+        if (subject is Moment moment && clause.Comparands.Length > 0 && clause.Comparands.All(c => c is RelativeDay || Type(c) is DateType))
         {
-            return Stage(clause.Test, [.. comparands.Select(c => c.Plain)]);
+            subject = new Date(DateOnly.FromDateTime(moment.At));
         }
 
-        var subject = Look(((FieldSubject)clause.Subject).Field, ownField);
         bool Compare(Func<int, bool> fits, int with = 0) =>
             !subject.IsBlank && !comparands[with].IsBlank && fits(Order(subject, comparands[with]));
         return clause.Test switch
         {
+            Test.Changed => !subject.Equals(Look(SavedTwin(clause.Subject), ownField)),
+            Test.Unchanged => subject.Equals(Look(SavedTwin(clause.Subject), ownField)),
             Test.Blank => subject.IsBlank,
             Test.FilledIn => !subject.IsBlank,
+            Test.Complete => type.IsComplete(subject),
+            Test.Incomplete => !type.IsComplete(subject),
             Test.Is or Test.OneOf => comparands.Any(c => !c.IsBlank && !subject.IsBlank && Order(subject, c) == 0),
             Test.IsNot or Test.NoneOf => !comparands.Any(c => !c.IsBlank && !subject.IsBlank && Order(subject, c) == 0),
+            Test.IncludesAny => comparands.Exists(c => Keys(c).Intersect(Keys(subject)).Any()),
+            Test.IncludesNone => !comparands.Exists(c => Keys(c).Intersect(Keys(subject)).Any()),
+            Test.IncludesAll => !subject.IsBlank && comparands.TrueForAll(c => !c.IsBlank && !Keys(c).Except(Keys(subject)).Any()),
+            Test.DoesNotIncludeAll => subject.IsBlank || !comparands.TrueForAll(c => !c.IsBlank && !Keys(c).Except(Keys(subject)).Any()),
             Test.Contains => Texts((s, c) => s.Contains(c, StringComparison.OrdinalIgnoreCase)),
             Test.DoesNotContain => !Texts((s, c) => s.Contains(c, StringComparison.OrdinalIgnoreCase)),
             Test.StartsWith => Texts((s, c) => s.StartsWith(c, StringComparison.OrdinalIgnoreCase)),
             Test.DoesNotStartWith => !Texts((s, c) => s.StartsWith(c, StringComparison.OrdinalIgnoreCase)),
-            Test.LessThan => Compare(o => o < 0),
-            Test.AtMost => Compare(o => o <= 0),
-            Test.AtLeast => Compare(o => o >= 0),
-            Test.MoreThan => Compare(o => o > 0),
+            Test.LessThan or Test.Before => Compare(o => o < 0),
+            Test.AtMost or Test.OnOrBefore => Compare(o => o <= 0),
+            Test.AtLeast or Test.FromOn => Compare(o => o >= 0),
+            Test.MoreThan or Test.After => Compare(o => o > 0),
             Test.Between => Compare(o => o >= 0) && Compare(o => o <= 0, 1),
             Test.NotBetween => !(Compare(o => o >= 0) && Compare(o => o <= 0, 1)),
             _ => throw new ArgumentOutOfRangeException(nameof(clause)),
@@ -128,6 +242,12 @@ internal sealed class Oracle(Definition definition, RecordValues saved, IReadOnl
 
         bool Texts(Func<string, string, bool> fits) => !subject.IsBlank && !comparands[0].IsBlank && fits(subject.Plain, comparands[0].Plain);
     }
+
+    private static Subject SavedTwin(Subject subject) => (FieldSubject)subject with { Saved = true };
+
+    private static System.Collections.Immutable.ImmutableArray<string> Keys(Value value) => value is Choices choices ? choices.Keys : value.IsBlank ? [] : [value.Plain];
+
+    private FieldType? Type(Comparand comparand) => comparand is SubjectComparand { Subject: var subject } ? subjects.Of(subject) : null;
 
     private bool Stage(Test test, string[] stages)
     {
@@ -143,11 +263,58 @@ internal sealed class Oracle(Definition definition, RecordValues saved, IReadOnl
         };
     }
 
-    private Value Look(string field, string? ownField) => field == ownField ? saved[field] : live[field];
+    private Value Look(Comparand comparand, FieldType type, string? ownField) => comparand switch
+    {
+        Literal literal => type.Fit(literal.Value)!,
+        SubjectComparand other => Look(other.Subject, ownField),
+        RelativeDay { Unit: DayUnit.Days } day => new Date(Today.AddDays(day.Amount)),
+        RelativeDay { Unit: DayUnit.Months } day => new Date(Today.AddMonths(day.Amount)),
+        RelativeDay day => new Date(Today.AddYears(day.Amount)),
+        ExpressionComparand { Expression: var text } => Fitted(Expression.Parse(text).Expression!
+            .Evaluate(name => FeelValue.Of(Look(NameResolution.Resolve(name, subjects)!, ownField))).ToValue(), type),
+        _ => throw new ArgumentOutOfRangeException(nameof(comparand)),
+    };
+
+    private static Value Fitted(Value value, FieldType type) => value is Number number && type is NumberType { Scale: var scale }
+        ? new Number(Math.Round(number.Amount, scale, MidpointRounding.AwayFromZero))
+        : type.Fit(value) ?? Value.Blank;
+
+    private DateOnly Today => DateOnly.FromDateTime(setting.Now);
+
+    private Value Look(Subject subject, string? ownField) => subject switch
+    {
+        FieldSubject { Part: { } part } field => Look(field with { Part = null }, ownField) is Compound whole ? whole[part] : Value.Blank,
+        FieldSubject field => field.Saved || field.Field == ownField ? saved[field.Field] : live[field.Field],
+        LinkedSubject linked => Follow(linked, ownField),
+        WorkflowSubject => new Choice(setting.Workflow),
+        MoveSubject => setting.Move is null ? Value.Blank : new Choice(setting.Move),
+        RoleSubject => new Choices(setting.Roles),
+        PersonSubject => setting.Person is null ? Value.Blank : new Person(setting.Person),
+        NewSubject => new YesNo(setting.IsNew),
+        FormSubject => new Choice(Form.Key),
+        ChannelSubject => new Choice(SubjectTypes.KeyOf(setting.Channel)),
+        TodaySubject => new Date(Today),
+        NowSubject => new Moment(setting.Now),
+        _ => Value.Blank,
+    };
+
+    private Value Follow(LinkedSubject linked, string? ownField)
+    {
+        var here = Look(new FieldSubject(linked.Via[0]), ownField);
+        foreach (var next in linked.Via.Skip(1).Append(linked.Field))
+        {
+            here = here is Link link ? records.Find("other", link.Record)?[next] ?? Value.Blank : Value.Blank;
+        }
+
+        return here;
+    }
 
     private static int Order(Value one, Value other) => (one, other) switch
     {
         (Number a, Number b) => a.Amount.CompareTo(b.Amount),
+        (Date or Moment, Date or Moment) => At(one).CompareTo(At(other)),
         _ => string.Compare(one.Plain, other.Plain, StringComparison.OrdinalIgnoreCase),
     };
+
+    private static DateTime At(Value value) => value is Date date ? date.Day.ToDateTime(TimeOnly.MinValue) : ((Moment)value).At;
 }

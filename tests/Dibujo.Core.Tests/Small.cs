@@ -77,7 +77,7 @@ internal static class Small
 
     internal static Clause Role(Test test, params string[] roles) => new(new RoleSubject(), test) { Comparands = [.. roles.Select(Comparand)] };
 
-    internal static FieldComparand Of(string field) => new(field);
+    internal static SubjectComparand Of(string field) => new(new FieldSubject(field));
 
     internal static Group All(params Condition[] members) => new(Quantifier.AllOf, [.. members]);
 
@@ -110,7 +110,7 @@ internal static class Small
     internal static Definition Under(params Case[] oneCaseEach) => Under([.. oneCaseEach.Select(c => new[] { c })]);
 
     internal static Definition Under(params Case[][] rules) => new(Loan, [.. rules.Select((cases, i) =>
-        new Rule(string.Create(CultureInfo.InvariantCulture, $"r{i}"), string.Create(CultureInfo.InvariantCulture, $"Rule {i}"), [.. cases]))]);
+        new Rule(string.Create(CultureInfo.InvariantCulture, $"r{i}"), string.Create(CultureInfo.InvariantCulture, $"Rule {i}")) { Cases = [.. cases] })]);
 
     internal static RuleProgram Compiled(this Definition definition)
     {

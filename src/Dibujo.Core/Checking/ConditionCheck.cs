@@ -1,14 +1,14 @@
-using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Records;
+using Dibujo.Core.Sentences;
 
 namespace Dibujo.Core.Checking;
 
 /// <summary>Whether every clause asks something that its subject can answer.</summary>
-internal sealed class ConditionCheck(RecordType type, ProblemList problems)
+internal sealed class ConditionCheck(SubjectTypes subjects, Labels labels, ProblemList problems)
 {
     private const int MaxDepth = 24;
-    private readonly Dictionary<string, Field> fields = type.Fields.ToDictionary(f => f.Key, StringComparer.Ordinal);
+    private readonly ComparandCheck comparands = new(subjects, problems);
 
     internal void Check(string place, Condition condition, int depth = 1)
     {
@@ -29,56 +29,44 @@ internal sealed class ConditionCheck(RecordType type, ProblemList problems)
 
                 break;
             case Clause clause:
-                CheckClause(place, clause);
+                if (comparands.CheckSubject($"{place}/subject", clause.Subject) is { } type)
+                {
+                    CheckTest(place, clause, type);
+                }
+
                 break;
             default:
                 throw new ArgumentOutOfRangeException(nameof(condition));
         }
     }
 
-    private void CheckClause(string place, Clause clause)
+    /// <summary>The clause's test and comparands, where its subject is sound and of that type.</summary>
+    internal void CheckTest(string place, Clause clause, FieldType type)
     {
-        switch (clause.Subject)
-        {
-            case FieldSubject { Field: var key }:
-                if (fields.TryGetValue(key, out var field))
-                {
-                    CheckTest(place, clause, field.Label, FittingTests.Of(field.Type));
-                    CheckComparands(place, clause, (here, comparand) => CheckComparand(here, field, comparand));
-                }
-                else
-                {
-                    problems.Add($"{place}/subject/field",
-                        key.Length == 0 ? "The clause does not say what to look at." : $"There is no field “{ProblemList.Shorten(key)}”.",
-                        "Choose a field of this record type.");
-                }
-
-                break;
-            case StageSubject:
-                CheckTest(place, clause, "Stage", FittingTests.Stages);
-                CheckComparands(place, clause, (here, comparand) =>
-                    CheckKey(here, comparand, "stage", type.Workflows.SelectMany(w => w.Stages).Select(s => s.Key)));
-                break;
-            case RoleSubject:
-                CheckTest(place, clause, "Role", FittingTests.Roles);
-                CheckComparands(place, clause, (here, comparand) =>
-                    CheckKey(here, comparand, "role", type.Roles.Select(r => r.Key)));
-                break;
-            default:
-                throw new ArgumentOutOfRangeException(nameof(clause));
-        }
-    }
-
-    private void CheckTest(string place, Clause clause, string subject, ImmutableArray<Test> fitting)
-    {
+        var label = labels.Of(clause.Subject);
+        var fitting = FittingTests.Of(clause.Subject, type);
         if (!fitting.Contains(clause.Test))
         {
-            problems.Add($"{place}/test", $"“{Explanation.Wording.Of(clause.Test)}” does not fit {subject}.",
-                $"Choose one of: {string.Join(", ", fitting.Select(Explanation.Wording.Of))}.");
+            problems.Add($"{place}/test", $"“{Wording.Of(clause.Test)}” does not fit {label}.",
+                type is CompoundType compound
+                    ? $"Look at one of its parts ({string.Join(", ", compound.Parts.Select(p => p.Label))}), or choose one of: {Offer()}."
+                    : $"Choose one of: {Offer()}.");
         }
+
+        CheckCount(place, clause);
+        foreach (var (i, comparand) in clause.Comparands.Index())
+        {
+            comparands.Check($"{place}/comparands/{i}", label, Compared(clause.Test, type), comparand);
+        }
+
+        string Offer() => string.Join(", ", fitting.Select(Wording.Of));
     }
 
-    private void CheckComparands(string place, Clause clause, Action<string, Comparand> check)
+    /// <summary>What the comparands are like: one choice each where several are looked at.</summary>
+    internal static FieldType Compared(Test test, FieldType type) =>
+        type is ChoicesType several && test is not (Test.Is or Test.IsNot) ? several : type;
+
+    private void CheckCount(string place, Clause clause)
     {
         var count = clause.Comparands.Length;
         var expected = clause.Test.Shape();
@@ -100,53 +88,6 @@ internal sealed class ConditionCheck(RecordType type, ProblemList problems)
                     TestShape.Range => "Give two values, the lower first.",
                     _ => "Give one value or more.",
                 });
-        }
-
-        foreach (var (i, comparand) in clause.Comparands.Index())
-        {
-            check($"{place}/comparands/{i}", comparand);
-        }
-    }
-
-    private void CheckComparand(string place, Field subject, Comparand comparand)
-    {
-        switch (comparand)
-        {
-            case Literal { Value: var value }:
-                if (value.IsBlank || subject.Type.Fit(value) is null)
-                {
-                    problems.Add($"{place}/value",
-                        value.IsBlank
-                            ? "The clause does not say what to compare with."
-                            : $"“{ProblemList.Shorten(value.Plain)}” cannot be a value of {subject.Label}.",
-                        $"Give {subject.Type.Noun}.");
-                }
-
-                break;
-            case FieldComparand { Field: var key }:
-                if (!fields.TryGetValue(key, out var other))
-                {
-                    problems.Add($"{place}/field", $"There is no field “{ProblemList.Shorten(key)}”.",
-                        "Choose a field of this record type.");
-                }
-                else if (!FittingTests.AreComparable(subject.Type, other.Type))
-                {
-                    problems.Add($"{place}/field", $"{subject.Label} and {other.Label} cannot be compared with each other.",
-                        $"Choose a field that holds {subject.Type.Noun}.");
-                }
-
-                break;
-            default:
-                throw new ArgumentOutOfRangeException(nameof(comparand));
-        }
-    }
-
-    private void CheckKey(string place, Comparand comparand, string noun, IEnumerable<string> known)
-    {
-        if (comparand is not Literal { Value: Values.Text { Content: var key } } || !known.Contains(key, StringComparer.Ordinal))
-        {
-            problems.Add(place, $"This is not a {noun} of this record type.",
-                $"Choose one of: {string.Join(", ", known.Distinct(StringComparer.Ordinal))}.");
         }
     }
 }

@@ -8,6 +8,8 @@ internal sealed class ProblemList
     private const int MaxKeyLength = 64;
     private readonly ImmutableArray<Problem>.Builder problems = ImmutableArray.CreateBuilder<Problem>();
 
+    internal int Count => problems.Count;
+
     internal bool IsEmpty => problems.Count == 0;
 
     internal void Add(string place, string what, string mend) => problems.Add(new(place, what, mend));

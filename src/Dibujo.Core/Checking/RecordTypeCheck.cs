@@ -19,6 +19,17 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
         foreach (var (i, field) in type.Fields.Index())
         {
             CheckType($"{Root}/fields/{i}/type", field.Type);
+            CheckDefault($"{Root}/fields/{i}/default", field);
+        }
+
+        problems.CheckKeys($"{Root}/linked", "record type", type.Linked.Select(l => l.Key));
+        foreach (var (l, linked) in type.Linked.Index())
+        {
+            problems.CheckKeys($"{Root}/linked/{l}/fields", "field", linked.Fields.Select(f => f.Key));
+            foreach (var (i, field) in linked.Fields.Index())
+            {
+                CheckType($"{Root}/linked/{l}/fields/{i}/type", field.Type);
+            }
         }
 
         RequireOne("forms", type.Forms.Length);
@@ -55,9 +66,9 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
     {
         switch (fieldType)
         {
-            case ChoiceType choice:
-                problems.CheckKeys($"{place}/options", "choice", choice.Options.Select(o => o.Key));
-                if (choice.Options.IsEmpty)
+            case IOffersOptions { Options: var options }:
+                problems.CheckKeys($"{place}/options", "choice", options.Select(o => o.Key));
+                if (options.IsEmpty)
                 {
                     problems.Add($"{place}/options", "A choice field without choices can never be filled in.", "Add a choice.");
                 }
@@ -76,8 +87,31 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
             case TextType { MaxLength: < 1 } or LongTextType { MaxLength: < 1 }:
                 problems.Add($"{place}/maxLength", "Text must be allowed at least one character.", "Choose 1 or more.");
                 break;
+            case CompoundType compound:
+                foreach (var (i, part) in compound.OptionalParts.Index().Where(p => compound.FindPart(p.Item) is null))
+                {
+                    problems.Add($"{place}/optionalParts/{i}", $"There is no part “{ProblemList.Shorten(part)}”.",
+                        $"Choose among: {string.Join(", ", compound.Parts.Select(p => p.Key))}.");
+                }
+
+                break;
             default:
                 break;
+        }
+    }
+
+    private void CheckDefault(string place, Field field)
+    {
+        var fits = field.Default switch
+        {
+            FixedDefault { Value: var value } => field.Type.Fit(value) is { } fitted && field.Type.Violation(fitted) is null,
+            TodayDefault => field.Type is DateType or DateTimeType,
+            CreatorDefault => field.Type is PersonType,
+            _ => true,
+        };
+        if (!fits)
+        {
+            problems.Add(place, $"{field.Label} cannot hold this default.", $"Give {field.Type.Noun}, within the field's limits.");
         }
     }
 

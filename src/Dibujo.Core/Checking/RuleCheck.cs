@@ -1,13 +1,27 @@
-using Dibujo.Core.Forms;
+using Dibujo.Core.Conditions;
 using Dibujo.Core.Rules;
+using Dibujo.Core.Sentences;
 
 namespace Dibujo.Core.Checking;
 
 /// <summary>Whether the rules of a sound record type say something that can be carried out.</summary>
-internal sealed class RuleCheck(Definition definition, ProblemList problems)
+internal sealed class RuleCheck
 {
-    private readonly ConditionCheck conditions = new(definition.RecordType, problems);
-    private readonly HashSet<Element> elements = [.. ElementsOf(definition)];
+    private readonly Definition definition;
+    private readonly ProblemList problems;
+    private readonly ConditionCheck conditions;
+    private readonly EffectCheck effects;
+    private readonly TableCheck tables;
+
+    internal RuleCheck(Definition definition, ProblemList problems)
+    {
+        this.definition = definition;
+        this.problems = problems;
+        var subjects = new SubjectTypes(definition.RecordType);
+        conditions = new(subjects, new Labels(definition.RecordType), problems);
+        effects = new(definition.RecordType, subjects, problems);
+        tables = new(definition.RecordType, subjects, conditions, effects, problems);
+    }
 
     internal void Run()
     {
@@ -18,16 +32,23 @@ internal sealed class RuleCheck(Definition definition, ProblemList problems)
         }
     }
 
-    private static IEnumerable<Element> ElementsOf(Definition definition) =>
-        definition.RecordType.Fields.Select(f => Element.Field(f.Key)).Concat(
-            definition.RecordType.Forms.SelectMany(form => form.Tabs).SelectMany(tab =>
-                tab.Sections.Select(s => Element.Section(s.Key)).Prepend(Element.Tab(tab.Key))));
-
     private void CheckRule(string place, Rule rule)
     {
         if (string.IsNullOrWhiteSpace(rule.Name))
         {
             problems.Add($"{place}/name", "The rule has no name.", "Give it one that says what it is for.");
+        }
+
+        CheckScope($"{place}/where", rule.Where);
+        if (rule.Table is { } table)
+        {
+            if (!rule.Cases.IsEmpty)
+            {
+                problems.Add($"{place}/cases", "The rule has cases and a table.", "Keep one of the two.");
+            }
+
+            tables.Check($"{place}/table", table);
+            return;
         }
 
         if (rule.Cases.IsEmpty)
@@ -48,47 +69,17 @@ internal sealed class RuleCheck(Definition definition, ProblemList problems)
                     "Move it to the end, or give it a condition.");
             }
 
-            CheckEffects($"{here}/effects", @case);
+            effects.Check($"{here}/effects", @case.Effects);
         }
     }
 
-    private void CheckEffects(string place, Case @case)
+    private void CheckScope(string place, Scope? where)
     {
-        if (@case.Effects.IsEmpty)
+        foreach (var (i, form) in (where?.Forms ?? []).Index())
         {
-            problems.Add(place, "Nothing happens in this case.", "Say what to show, hide, require or lock.");
-        }
-
-        var said = new HashSet<(Facet, Element)>();
-        foreach (var (i, effect) in @case.Effects.Index())
-        {
-            if (effect is Require { Level: Requirement.Optional })
+            if (!definition.RecordType.Forms.Any(f => f.Key == form))
             {
-                problems.Add($"{place}/{i}/level", "To require at the level “optional” asks for nothing.",
-                    "Choose “to save” or “to move on”, or make the element optional.");
-            }
-
-            if (effect.Targets.IsEmpty)
-            {
-                problems.Add($"{place}/{i}/targets", "The effect names no field, section or tab.", "Choose at least one.");
-            }
-
-            foreach (var (t, target) in effect.Targets.Index())
-            {
-                if (!elements.Contains(target))
-                {
-                    problems.Add($"{place}/{i}/targets/{t}",
-                        target.Key is { Length: > 0 }
-                            ? $"There is no {target.Kind.ToString().ToLowerInvariant()} “{ProblemList.Shorten(target.Key)}”."
-                            : "The effect does not say on what.",
-                        "Choose a field, section or tab of this record type.");
-                }
-                else if (!said.Add((Facets.Of(effect), target)))
-                {
-                    problems.Add($"{place}/{i}/targets/{t}",
-                        $"This case says two things about {Facets.Of(effect).ToString().ToLowerInvariant()} of the same {target.Kind.ToString().ToLowerInvariant()}.",
-                        "Keep one of the two.");
-                }
+                problems.Add($"{place}/forms/{i}", $"There is no form “{ProblemList.Shorten(form)}”.", "Name a form of this record type.");
             }
         }
     }

@@ -5,7 +5,7 @@ namespace Dibujo.Core.Compilation;
 /// <param name="Readings">In a true circle, the readings within it, highest rule first; else none.</param>
 internal sealed record Circle(int[] Fields, int[] Readings)
 {
-    internal bool IsTrue => Readings.Length > 0;
+    internal bool IsTrue => Fields.Length > 1;
 }
 
 /// <summary>Puts fields into an order in which each comes after those on whose values its own value depends.</summary>

@@ -5,17 +5,23 @@ namespace Dibujo.Core.Compilation;
 /// <summary>What one case of one reading says of one facet of one element.</summary>
 /// <param name="Reading">The reading of a rule, by number.</param>
 /// <param name="Case">The case that must be in force, counted within the rule.</param>
-/// <param name="Says">The facet's value as an integer; see <see cref="ClaimTable"/>.</param>
-internal readonly record struct ClaimCode(int Reading, int Case, byte Says);
+/// <param name="Says">
+/// What it says: a <see cref="HidingCode"/>, an <see cref="Access"/>, or an index into the tables of <see cref="EffectTable"/>.
+/// </param>
+internal readonly record struct ClaimCode(int Reading, int Case, int Says);
+
+/// <summary>What a claim on visibility says.</summary>
+internal enum HidingCode
+{
+    Shown,
+    Hidden,
+    HiddenAndCleared,
+    HiddenAndReset,
+}
 
 /// <summary>All claims by element and facet, highest rule first, with the index from readings to what they claim.</summary>
 internal sealed class ClaimTable
 {
-    internal const byte Shown = 0;
-    internal const byte Hidden = 1;
-    internal const byte HiddenAndCleared = 2;
-    internal const int FacetCount = 3;
-
     private readonly Dictionary<int, List<ClaimCode>> gathered = [];
 
     internal ClaimCode[] Claims { get; private set; } = [];
@@ -26,18 +32,7 @@ internal sealed class ClaimTable
     /// <summary>The (element × facet) cells on which each reading has a claim.</summary>
     internal int[][] CellsOfReading { get; private set; } = [];
 
-    internal static int Cell(int element, Facet facet) => (element * FacetCount) + (int)facet;
-
-    internal static byte Says(Effect effect) => effect switch
-    {
-        Show => Shown,
-        Hide { Value: HiddenValue.Clear } => HiddenAndCleared,
-        Hide => Hidden,
-        Unlock => (byte)Access.Open,
-        Lock => (byte)Access.Locked,
-        Require require => (byte)require.Level,
-        _ => (byte)Requirement.Optional,
-    };
+    internal static int Cell(int element, Facet facet) => (element * Facets.Count) + (int)facet;
 
     /// <summary>Adds a claim below those already there.</summary>
     internal void Add(int element, Facet facet, ClaimCode claim)
@@ -61,7 +56,7 @@ internal sealed class ClaimTable
 
     internal void Freeze(int elementCount, int readingCount)
     {
-        var cells = elementCount * FacetCount;
+        var cells = elementCount * Facets.Count;
         Starts = new int[cells + 1];
         var all = new List<ClaimCode>();
         var cellsOf = new List<int>[readingCount];

@@ -7,34 +7,25 @@ internal enum ClauseOp : byte
     OneOf,
     Contains,
     StartsWith,
+    IncludesAny,
+    IncludesAll,
     Less,
     AtMost,
     AtLeast,
     More,
     Between,
     FilledIn,
+    Complete,
+    Changed,
     StageIs,
     StageBefore,
     StageAfter,
     StageFrom,
-    HasRole,
 }
 
 /// <summary>One distinct clause in flat form.</summary>
 /// <param name="Op">What is asked.</param>
-/// <param name="Slot">The subject's slot, see <see cref="Slots"/>.</param>
+/// <param name="Slot">The subject's slot, see <see cref="SlotTable"/>.</param>
 /// <param name="ComparandStart">Where its comparands begin in <see cref="ClauseTable.Comparands"/>.</param>
 /// <param name="ComparandCount">How many it has.</param>
 internal readonly record struct ClauseCode(ClauseOp Op, int Slot, int ComparandStart, int ComparandCount);
-
-/// <summary>Where the engine finds what clauses look at: live field values first, then saved ones, then the setting.</summary>
-internal readonly record struct Slots(int FieldCount)
-{
-    internal int Stage => 2 * FieldCount;
-
-    internal int Roles => (2 * FieldCount) + 1;
-
-    internal int Count => (2 * FieldCount) + 2;
-
-    internal int Saved(int field) => FieldCount + field;
-}

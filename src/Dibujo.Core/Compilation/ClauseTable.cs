@@ -6,7 +6,7 @@ using Dibujo.Core.Records;
 namespace Dibujo.Core.Compilation;
 
 /// <summary>The distinct clauses of a program. However many rules share a clause, it is here once.</summary>
-internal sealed class ClauseTable(RecordType type, FieldIndex fields)
+internal sealed class ClauseTable(RecordType type, SlotTable slots)
 {
     private readonly Dictionary<string, int> known = new(StringComparer.Ordinal);
     private readonly List<ClauseCode> codes = [];
@@ -15,11 +15,9 @@ internal sealed class ClauseTable(RecordType type, FieldIndex fields)
     private readonly ImmutableArray<string> stages =
         [.. type.Workflows.SelectMany(w => w.Stages).Select(s => s.Key).Distinct(StringComparer.Ordinal)];
 
-    internal Slots Slots { get; } = new(fields.Count);
-
     internal ClauseCode[] Codes { get; private set; } = [];
 
-    /// <summary>Slots of fields, or the complement of an index into <see cref="Literals"/>.</summary>
+    /// <summary>Slots, or the complement of an index into <see cref="Literals"/>.</summary>
     internal int[] Comparands { get; private set; } = [];
 
     internal Operand[] Literals { get; private set; } = [];
@@ -32,31 +30,43 @@ internal sealed class ClauseTable(RecordType type, FieldIndex fields)
     /// <param name="ownField">The field whose saved value the clause looks at in place of its live one; -1 for none.</param>
     internal (int Clause, bool Negated) Add(Clause clause, int ownField)
     {
-        var (op, negated) = Op(clause);
-        var slot = clause.Subject switch
+        var (op, negated) = Op(clause.Subject, clause.Test);
+        var subjectType = slots.Subjects.Of(clause.Subject)!;
+        var slot = slots.Of(clause.Subject, ownField);
+        if (subjectType is DateTimeType && clause.Comparands.Length > 0 && clause.Comparands.All(IsDay))
         {
-            FieldSubject f => SlotOf(f.Field, ownField),
-            StageSubject => Slots.Stage,
-            _ => Slots.Roles,
-        };
+            // A moment compared with a day: what counts is the moment's day.
+            slot = slots.Day(slot);
+            subjectType = new DateType();
+        }
+
         var start = comparands.Count;
-        var key = $"{op}:{slot}";
+        var key = string.Create(CultureInfo.InvariantCulture, $"{op}:{slot}");
+        comparands.AddRange(op switch
+        {
+            ClauseOp.Changed => [slots.Of(((FieldSubject)clause.Subject) with { Saved = true }, ownField)],
+            ClauseOp.Complete => NeededParts(clause.Subject, (CompoundType)subjectType, ownField),
+            _ => [],
+        });
+
         foreach (var comparand in clause.Comparands)
         {
-            if (comparand is FieldComparand other)
+            if (comparand is not Literal literal)
             {
-                comparands.Add(SlotOf(other.Field, ownField));
+                comparands.Add(slots.Of(comparand, Checking.ConditionCheck.Compared(clause.Test, subjectType), ownField));
                 key += string.Create(CultureInfo.InvariantCulture, $"|f{comparands[^1]}");
+                continue;
             }
-            else
+
+            var operand = OperandOf(clause.Subject, subjectType, literal);
+            comparands.Add(~literals.Count);
+            literals.Add(operand);
+            key += operand.Kind switch
             {
-                var operand = OperandOf(clause.Subject, (Literal)comparand);
-                comparands.Add(~literals.Count);
-                literals.Add(operand);
-                key += operand.Kind == OperandKind.Text
-                    ? $"|t{operand.Text.Length}:{operand.Text}"
-                    : string.Create(CultureInfo.InvariantCulture, $"|n{operand.Number:G29}");
-            }
+                OperandKind.Text => $"|t{operand.Text.Length}:{operand.Text}",
+                OperandKind.Set => $"|s{string.Join(';', operand.Keys!)}",
+                _ => string.Create(CultureInfo.InvariantCulture, $"|n{operand.Number:G29}"),
+            };
         }
 
         if (known.TryGetValue(key, out var found))
@@ -76,7 +86,7 @@ internal sealed class ClauseTable(RecordType type, FieldIndex fields)
         Codes = [.. codes];
         Comparands = [.. comparands];
         Literals = [.. literals];
-        var readers = new List<int>[Slots.Count];
+        var readers = new List<int>[slots.Count];
         for (var i = 0; i < readers.Length; i++)
         {
             readers[i] = [];
@@ -111,23 +121,32 @@ internal sealed class ClauseTable(RecordType type, FieldIndex fields)
     /// <summary>For each stage that clauses name, by its number: where it stands in the workflow, or -1.</summary>
     internal int[] StagePositions(Workflows.Workflow workflow) => [.. stages.Select(workflow.Position)];
 
-    private int SlotOf(string field, int ownField)
-    {
-        var index = fields[field];
-        return index == ownField ? Slots.Saved(index) : index;
-    }
+    private IEnumerable<int> NeededParts(Subject subject, CompoundType compound, int ownField) =>
+        from part in compound.Parts
+        where !compound.OptionalParts.Contains(part.Key, StringComparer.Ordinal)
+        select slots.Of(subject switch
+        {
+            FieldSubject field => field with { Part = part.Key },
+            _ => (Subject)((LinkedSubject)subject with { Part = part.Key }),
+        }, ownField);
 
-    private Operand OperandOf(Subject subject, Literal literal) => subject switch
+    private bool IsDay(Comparand comparand) => comparand switch
     {
-        FieldSubject f => Operand.Of(fields.Type(fields[f.Field]).Fit(literal.Value)!),
-        StageSubject => Operand.Of(stages.IndexOf(literal.Value.Plain)),
-        _ => Operand.Of(type.Roles.Select(r => r.Key).ToList().IndexOf(literal.Value.Plain)),
+        RelativeDay => true,
+        SubjectComparand { Subject: var subject } => slots.Subjects.Of(subject) is DateType,
+        _ => false,
     };
 
-    private static (ClauseOp Op, bool Negated) Op(Clause clause) => (clause.Subject, clause.Test) switch
+    private Operand OperandOf(Subject subject, FieldType subjectType, Literal literal) => subject is StageSubject
+        ? Operand.Of(stages.IndexOf(literal.Value.Plain))
+        : Operand.Of(subjectType.Fit(literal.Value)!);
+
+    /// <summary>The positive test that is evaluated, and whether the one asked for is its negation.</summary>
+    internal static (ClauseOp Op, bool Negated) Op(Subject subject, Test test) => (subject, test) switch
     {
-        (RoleSubject, Test.Is or Test.OneOf) => (ClauseOp.HasRole, false),
-        (RoleSubject, _) => (ClauseOp.HasRole, true),
+        // A person has any number of roles, which are looked at as a set.
+        (RoleSubject, Test.Is or Test.OneOf) => (ClauseOp.IncludesAny, false),
+        (RoleSubject, _) => (ClauseOp.IncludesAny, true),
         (StageSubject, Test.Is or Test.OneOf) => (ClauseOp.StageIs, false),
         (StageSubject, Test.IsNot or Test.NoneOf) => (ClauseOp.StageIs, true),
         (StageSubject, Test.Before) => (ClauseOp.StageBefore, false),
@@ -141,6 +160,10 @@ internal sealed class ClauseTable(RecordType type, FieldIndex fields)
         (_, Test.DoesNotContain) => (ClauseOp.Contains, true),
         (_, Test.StartsWith) => (ClauseOp.StartsWith, false),
         (_, Test.DoesNotStartWith) => (ClauseOp.StartsWith, true),
+        (_, Test.IncludesAny) => (ClauseOp.IncludesAny, false),
+        (_, Test.IncludesNone) => (ClauseOp.IncludesAny, true),
+        (_, Test.IncludesAll) => (ClauseOp.IncludesAll, false),
+        (_, Test.DoesNotIncludeAll) => (ClauseOp.IncludesAll, true),
         (_, Test.LessThan or Test.Before) => (ClauseOp.Less, false),
         (_, Test.AtMost or Test.OnOrBefore) => (ClauseOp.AtMost, false),
         (_, Test.AtLeast or Test.FromOn) => (ClauseOp.AtLeast, false),
@@ -149,6 +172,10 @@ internal sealed class ClauseTable(RecordType type, FieldIndex fields)
         (_, Test.NotBetween) => (ClauseOp.Between, true),
         (_, Test.FilledIn) => (ClauseOp.FilledIn, false),
         (_, Test.Blank) => (ClauseOp.FilledIn, true),
-        _ => throw new ArgumentOutOfRangeException(nameof(clause)),
+        (_, Test.Complete) => (ClauseOp.Complete, false),
+        (_, Test.Incomplete) => (ClauseOp.Complete, true),
+        (_, Test.Changed) => (ClauseOp.Changed, false),
+        (_, Test.Unchanged) => (ClauseOp.Changed, true),
+        _ => throw new ArgumentOutOfRangeException(nameof(test)),
     };
 }

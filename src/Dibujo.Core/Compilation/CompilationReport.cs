@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Checking;
-using Dibujo.Core.Explanation;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Sentences;
 
 namespace Dibujo.Core.Compilation;
 

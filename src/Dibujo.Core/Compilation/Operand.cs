@@ -7,16 +7,24 @@ internal enum OperandKind : byte
     Blank,
     Number,
     Text,
+    Set,
+    Compound,
 }
 
-/// <summary>A value in the flat form in which it is compared: numbers, days, answers and positions as a decimal, all else as text.</summary>
+/// <summary>
+/// A value in the flat form in which it is compared: numbers, answers and positions as a decimal; days and moments in
+/// seconds, so that they compare with each other; keys and folded text as text; several choices as a set of keys.
+/// </summary>
 internal readonly struct Operand
 {
-    private Operand(OperandKind kind, decimal number, string text)
+    private const int DaySeconds = 86_400;
+
+    private Operand(OperandKind kind, decimal number, string text, string[]? keys = null)
     {
         Kind = kind;
         Number = number;
         Text = text;
+        Keys = keys;
     }
 
     internal OperandKind Kind { get; }
@@ -26,14 +34,22 @@ internal readonly struct Operand
     /// <summary>Folded text or a choice's key; empty for other kinds.</summary>
     internal string Text { get; }
 
+    /// <summary>The keys of a set; null for other kinds.</summary>
+    internal string[]? Keys { get; }
+
     internal static Operand Of(Value value) => value switch
     {
         _ when value.IsBlank => default,
         Number n => new(OperandKind.Number, n.Amount, ""),
         YesNo answer => new(OperandKind.Number, answer.IsYes ? 1 : 0, ""),
-        Date date => new(OperandKind.Number, date.Day.DayNumber, ""),
+        Date date => new(OperandKind.Number, (decimal)date.Day.DayNumber * DaySeconds, ""),
+        Moment moment => new(OperandKind.Number, moment.At.Ticks / TimeSpan.TicksPerSecond, ""),
+        Link link => new(OperandKind.Number, link.Record, ""),
         Choice choice => new(OperandKind.Text, 0, choice.Key),
+        Choices choices => new(OperandKind.Set, 0, "", [.. choices.Keys]),
+        Compound => new(OperandKind.Compound, 0, ""),
         Text text => new(OperandKind.Text, 0, FoldedText.Of(text.Content)),
+        Person person => new(OperandKind.Text, 0, FoldedText.Of(person.UserName)),
         _ => throw new ArgumentOutOfRangeException(nameof(value)),
     };
 

@@ -1,28 +1,31 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Dibujo.Core.Checking;
+using Dibujo.Core.Conditions;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
+using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Compilation;
 
 /// <summary>From the model to the program: claims by element, then readings by field, then the order of fields.</summary>
 internal static class ProgramCompiler
 {
-    private static readonly Facet[] ValueFacets = [Facet.Visibility, Facet.Access];
+    /// <summary>The facets on which a field's own value depends.</summary>
+    private static readonly Facet[] ValueFacets = [Facet.Visibility, Facet.Access, Facet.Value];
 
     internal static RuleProgram Compile(Definition definition, Form form, ImmutableArray<Problem> problems)
     {
         var program = new RuleProgram(definition, form);
         var broken = problems.Select(RuleOf).ToHashSet();
-        program.ReadingOfRule = new int[definition.Rules.Length];
         Array.Fill(program.ReadingOfRule, -1);
         foreach (var (rank, rule) in definition.Rules.Index())
         {
-            if (rule.On && !broken.Contains(rank))
+            if (rule.On && !broken.Contains(rank) && (rule.Where?.Covers(form.Key) ?? true))
             {
-                program.ReadingOfRule[rank] = program.Rules.Add(rank, rule);
-                AddClaims(program, rule, program.ReadingOfRule[rank]);
+                program.Cases[rank] = [.. rule.AllCases().Select(c => LimitedTo(rule.Where, c))];
+                program.ReadingOfRule[rank] = program.Rules.Add(rank, program.Cases[rank]);
+                AddClaims(program, rank);
             }
         }
 
@@ -31,7 +34,10 @@ internal static class ProgramCompiler
             ReadByOwnSavedValue(program, field);
         }
 
+        // Slots last: clauses and values may have added some.
+        program.Slots.Freeze();
         program.Clauses.Freeze();
+        program.Effects.Freeze();
         program.Rules.Freeze();
         program.Claims.Freeze(program.Layout.Count, program.Rules.Count);
         program.ElementsUnder = ElementsUnder(program.Layout);
@@ -42,24 +48,83 @@ internal static class ProgramCompiler
     private static int RuleOf(Problem problem) =>
         problem.Place.Split('/') is [_, "rules", var number, ..] ? int.Parse(number, CultureInfo.InvariantCulture) : -1;
 
-    private static void AddClaims(RuleProgram program, Rule rule, int reading)
+    /// <summary>A rule that is limited to channels looks at the channel before anything else.</summary>
+    private static Case LimitedTo(Scope? where, Case @case)
     {
-        foreach (var (number, @case) in rule.Cases.Index())
+        if (where is null || where.Channels.IsEmpty)
+        {
+            return @case;
+        }
+
+        var channel = new Clause(new ChannelSubject(), Test.OneOf)
+        {
+            Comparands = [.. where.Channels.Select(c => new Literal(new Text(SubjectTypes.KeyOf(c))))],
+        };
+        return @case with { While = @case.While is null ? channel : new Group(Quantifier.AllOf, [channel, @case.While]) };
+    }
+
+    private static void AddClaims(RuleProgram program, int rank)
+    {
+        if (program.Cases[rank].Any(c => c.Effects.Any(e => e is Message or EndForm)))
+        {
+            program.Speaking.Add(rank);
+        }
+
+        foreach (var (number, @case) in program.Cases[rank].Index())
         {
             foreach (var effect in @case.Effects)
             {
-                foreach (var target in effect.Targets)
+                if (effect is Suggest { Field: var key, Value: var value, Reason: var reason })
                 {
-                    if (program.Layout.Find(target) is >= 0 and var element)
-                    {
-                        program.Claims.Add(element, Facets.Of(effect), new(reading, number, ClaimTable.Says(effect)));
-                    }
+                    var field = program.Fields[key];
+                    program.Advice.Add(new(rank, number, field, program.Effects.ValueOf(field, value), reason));
+                }
+
+                foreach (var (element, facet) in Cells(program, @case, effect))
+                {
+                    program.Claims.Add(element, facet, new(program.ReadingOfRule[rank], number, program.Effects.Says(effect)));
                 }
             }
         }
     }
 
-    /// <summary>A field's own lock or hiding looks at its own saved value, also where the effect is on a container.</summary>
+    /// <summary>The elements of this form on which the effect makes a claim, with the facet.</summary>
+    private static IEnumerable<(int Element, Facet Facet)> Cells(RuleProgram program, Case @case, Effect effect)
+    {
+        var elements = effect switch
+        {
+            StateEffect state => state.Targets.Select(program.Layout.Find),
+            FieldEffect { Field: var key } => [program.Fields[key]],
+            JumpAhead jump when program.Layout.Find(jump.To) is >= 0 and var to => program.Layout.Between(LastDriver(program, @case), to),
+            EndForm => program.Layout.Between(LastDriver(program, @case), -1),
+            _ => [],
+        };
+        var facet = Facets.Of(effect) ?? Facet.Visibility;
+        return elements.Where(e => e >= 0).Select(e => (e, facet));
+    }
+
+    /// <summary>The last field of this form at which the condition looks; -1 where it looks at none.</summary>
+    private static int LastDriver(RuleProgram program, Case @case)
+    {
+        var fields = Subjects(@case.While)
+            .Select(subject => subject switch
+            {
+                FieldSubject { Saved: false } field => field.Field,
+                LinkedSubject linked => linked.Via[0],
+                _ => null,
+            })
+            .OfType<string>().Select(key => program.Fields[key]).Where(field => program.Layout.OnForm[field]).ToList();
+        return fields.Count == 0 ? -1 : fields.MaxBy(program.Layout.Place);
+    }
+
+    private static IEnumerable<Subject> Subjects(Condition? condition) => condition switch
+    {
+        Group group => group.Members.SelectMany(Subjects),
+        Clause clause => [clause.Subject],
+        _ => [],
+    };
+
+    /// <summary>A field's own lock, hiding or value looks at its own saved value, also where the effect is on a container.</summary>
     private static void ReadByOwnSavedValue(RuleProgram program, int field)
     {
         var chain = program.Layout.Chain(field).ToList();
@@ -76,28 +141,25 @@ internal static class ProgramCompiler
             }
         }
 
-        foreach (var facet in ValueFacets)
+        foreach (var element in program.Layout.PartsOfField[field].Select(p => p.Element).Append(field))
         {
-            if (program.Claims.On(field, facet).Any(Mentions))
+            foreach (var facet in ValueFacets)
             {
-                program.Claims.Replace(field, facet, program.Claims.On(field, facet).Select(ForField));
+                if (program.Claims.On(element, facet).Any(Mentions))
+                {
+                    program.Claims.Replace(element, facet, program.Claims.On(element, facet).Select(ForField));
+                }
             }
         }
 
-        bool Mentions(ClaimCode claim)
-        {
-            var rank = RankOf(program, claim);
-            return program.Rules.Mentions(rank, program.Definition.Rules[rank], field);
-        }
+        bool Mentions(ClaimCode claim) => program.Rules.Mentions(program.ReadingOfRule[program.Rules.RankOf(claim.Reading)], field);
 
         ClaimCode ForField(ClaimCode claim)
         {
-            var rank = RankOf(program, claim);
-            return claim with { Reading = program.Rules.AddFor(field, rank, program.Definition.Rules[rank]) };
+            var rank = program.Rules.RankOf(claim.Reading);
+            return claim with { Reading = program.Rules.AddFor(field, rank, program.Cases[rank]) };
         }
     }
-
-    private static int RankOf(RuleProgram program, ClaimCode claim) => program.Rules.RankOf(claim.Reading);
 
     private static int[][] ElementsUnder(Layout layout)
     {
@@ -121,21 +183,19 @@ internal static class ProgramCompiler
     private static void OrderFields(RuleProgram program)
     {
         var fieldCount = program.Fields.Count;
-        var readFields = new int[program.Rules.Count][];
-        for (var reading = 0; reading < readFields.Length; reading++)
-        {
-            readFields[reading] = [.. program.Rules.SlotsOf(reading).Where(slot => slot < fieldCount)];
-        }
-
         var deciding = new int[fieldCount][];
+        var dependsOn = new int[fieldCount][];
         for (var field = 0; field < fieldCount; field++)
         {
-            deciding[field] = [.. program.Layout.Chain(field)
+            var elements = program.Layout.Chain(field).Concat(program.Layout.PartsOfField[field].Select(p => p.Element));
+            deciding[field] = [.. elements
                 .SelectMany(e => ValueFacets.SelectMany(facet => program.Claims.On(e, facet)))
                 .Select(claim => claim.Reading).Distinct()];
+            // What it looks at of itself is its saved value, which depends on nothing.
+            dependsOn[field] = [.. deciding[field].SelectMany(program.Rules.FieldsOf).Concat(program.Effects.Sources[field]).Distinct().Where(f => f != field)];
         }
 
-        var components = Circles.Order([.. deciding.Select(readings => readings.SelectMany(r => readFields[r]).Distinct().ToArray())]);
+        var components = Compilation.Circles.Order(dependsOn);
         program.CircleOfField = new int[fieldCount];
         program.Circles = new Circle[components.Count];
         program.CircleOfReading = new int[program.Rules.Count];
@@ -154,7 +214,7 @@ internal static class ProgramCompiler
             }
 
             int[] over = members.Length == 1 ? [] : [.. members.SelectMany(m => deciding[m]).Distinct()];
-            int[] within = [.. over.Where(r => readFields[r].Any(members.Contains)).OrderBy(program.Rules.RankOf).ThenBy(r => r)];
+            int[] within = [.. over.Where(r => members.Any(program.Rules.FieldsOf(r).Contains)).OrderBy(program.Rules.RankOf).ThenBy(r => r)];
             program.Circles[i] = new(members, within);
             foreach (var reading in over)
             {

@@ -20,8 +20,13 @@ public sealed class RuleProgram
         Form = form;
         Fields = new(definition.RecordType);
         Layout = new(definition.RecordType, form);
-        Clauses = new(definition.RecordType, Fields);
-        Rules = new(Clauses, Fields);
+        Slots = new(definition.RecordType, Fields);
+        Clauses = new(definition.RecordType, Slots);
+        Rules = new(Clauses, Slots);
+        Effects = new(Slots, Fields);
+        Cases = new ImmutableArray<Case>[definition.Rules.Length];
+        ReadingOfRule = new int[definition.Rules.Length];
+        Array.Fill(Cases, []);
     }
 
     /// <summary>What was compiled, rules with problems included.</summary>
@@ -30,18 +35,31 @@ public sealed class RuleProgram
     /// <summary>The form whose elements have states.</summary>
     public Form Form { get; }
 
-    /// <summary>How many fields, sections and tabs have a state; their numbers run from 0.</summary>
+    /// <summary>How many elements of this form have a state; their numbers run from 0, fields first.</summary>
     public int ElementCount => Layout.ShownCount;
 
     internal FieldIndex Fields { get; }
 
     internal Layout Layout { get; }
 
+    internal SlotTable Slots { get; }
+
     internal ClauseTable Clauses { get; }
 
     internal RuleTable Rules { get; }
 
     internal ClaimTable Claims { get; } = new();
+
+    internal EffectTable Effects { get; }
+
+    /// <summary>For each list position, the rule's cases as they are evaluated; none for a rule left out.</summary>
+    internal ImmutableArray<Case>[] Cases { get; }
+
+    /// <summary>List positions of the rules that say messages.</summary>
+    internal List<int> Speaking { get; } = [];
+
+    /// <summary>The suggestions of all rules, in list order.</summary>
+    internal List<AdviceCode> Advice { get; } = [];
 
     /// <summary>The circles in the order in which their values are settled.</summary>
     internal Circle[] Circles { get; set; } = [];
@@ -59,7 +77,7 @@ public sealed class RuleProgram
     internal int[][] ElementsUnder { get; set; } = [];
 
     /// <summary>For each list position, the number of the rule's reading for the form at large; -1 for a rule left out.</summary>
-    internal int[] ReadingOfRule { get; set; } = [];
+    internal int[] ReadingOfRule { get; }
 
     /// <summary>
     /// Compiles for the form of that key, or the main form. Rules that are off or have problems are left out; the
@@ -84,4 +102,15 @@ public sealed class RuleProgram
 
     /// <summary>Whether the field stands on this form.</summary>
     public bool IsOnForm(string field) => Fields.Find(field) is >= 0 and var index && Layout.OnForm[index];
+
+    /// <summary>Whether the element of that number is a part that its type lets be left out.</summary>
+    internal bool IsOptionalPart(int part)
+    {
+        var type = (Records.CompoundType)Fields.Type(Layout.FieldOf(part));
+        var key = Layout[part].Key;
+        return type.OptionalParts.Contains(key[(key.IndexOf('.', StringComparison.Ordinal) + 1)..], StringComparer.Ordinal);
+    }
 }
+
+/// <summary>A suggestion: in which case of which rule, for which field, and where its value is found.</summary>
+internal sealed record AdviceCode(int Rule, int Case, int Field, ValueCode Value, string Reason);

@@ -1,17 +1,18 @@
+using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Compilation;
 
 /// <summary>The rules of a program in flat form, with the index from clauses to the rules that read them.</summary>
-internal sealed class RuleTable(ClauseTable clauses, FieldIndex fields)
+internal sealed class RuleTable(ClauseTable clauses, SlotTable slots)
 {
     private readonly List<RuleCode> rules = [];
     private readonly List<CaseCode> cases = [];
     private readonly List<NodeCode> nodes = [];
     private readonly Dictionary<(int Rule, int OwnField), int> readings = [];
-    private readonly Dictionary<int, HashSet<int>> mentioned = [];
     private readonly List<HashSet<int>> clausesOf = [];
+    private readonly List<HashSet<int>?> fieldsOf = [];
 
     internal RuleCode[] Rules { get; private set; } = [];
 
@@ -25,27 +26,20 @@ internal sealed class RuleTable(ClauseTable clauses, FieldIndex fields)
     internal int Count => rules.Count;
 
     /// <summary>The number of the rule's reading for the form at large, compiled at the first call.</summary>
-    internal int Add(int rank, Rule rule) => Reading(rank, rule, -1);
+    internal int Add(int rank, ImmutableArray<Case> cases) => Reading(rank, cases, -1);
 
-    /// <summary>The reading that decides over the field's own visibility and access: its own one if the rule looks at the field.</summary>
-    internal int AddFor(int field, int rank, Rule rule) => Reading(rank, rule, Mentions(rank, rule, field) ? field : -1);
+    /// <summary>The reading that decides over the field's own value: one of its own if the rule looks at the field.</summary>
+    internal int AddFor(int field, int rank, ImmutableArray<Case> cases) =>
+        Reading(rank, cases, Mentions(readings[(rank, -1)], field) ? field : -1);
 
-    /// <summary>Whether some condition of the rule looks at the field.</summary>
-    internal bool Mentions(int rank, Rule rule, int field)
-    {
-        if (!mentioned.TryGetValue(rank, out var set))
-        {
-            mentioned[rank] = set = [.. rule.Cases.SelectMany(c => Mentioned(c.While)).Select(key => fields[key])];
-        }
+    /// <summary>Whether some condition in the reading looks at the field's live value.</summary>
+    internal bool Mentions(int reading, int field) => FieldsOf(reading).Contains(field);
 
-        return set.Contains(field);
-    }
+    /// <summary>The fields at whose live values the reading looks.</summary>
+    internal HashSet<int> FieldsOf(int reading) => fieldsOf[reading] ??= [.. clausesOf[reading].SelectMany(clauses.SlotsOf).Distinct().SelectMany(slots.FieldsOf)];
 
     /// <summary>The rule's place in the list, of which this is a reading.</summary>
     internal int RankOf(int reading) => rules[reading].Rule;
-
-    /// <summary>The slots that the reading looks at.</summary>
-    internal IEnumerable<int> SlotsOf(int reading) => clausesOf[reading].SelectMany(clauses.SlotsOf).Distinct();
 
     internal void Freeze()
     {
@@ -69,15 +63,7 @@ internal sealed class RuleTable(ClauseTable clauses, FieldIndex fields)
         OfClause = [.. readers.Select(r => r.ToArray())];
     }
 
-    private static IEnumerable<string> Mentioned(Condition? condition) => condition switch
-    {
-        Group group => group.Members.SelectMany(Mentioned),
-        Clause clause => clause.Comparands.OfType<FieldComparand>().Select(c => c.Field)
-            .Concat(clause.Subject is FieldSubject f ? [f.Field] : []),
-        _ => [],
-    };
-
-    private int Reading(int rank, Rule rule, int ownField)
+    private int Reading(int rank, ImmutableArray<Case> ruleCases, int ownField)
     {
         if (readings.TryGetValue((rank, ownField), out var found))
         {
@@ -86,7 +72,7 @@ internal sealed class RuleTable(ClauseTable clauses, FieldIndex fields)
 
         var start = cases.Count;
         var used = new HashSet<int>();
-        foreach (var @case in rule.Cases)
+        foreach (var @case in ruleCases)
         {
             var from = nodes.Count;
             if (@case.While is not null)
@@ -97,8 +83,9 @@ internal sealed class RuleTable(ClauseTable clauses, FieldIndex fields)
             cases.Add(new(from, nodes.Count));
         }
 
-        rules.Add(new(rank, ownField, start, rule.Cases.Length));
+        rules.Add(new(rank, ownField, start, ruleCases.Length));
         clausesOf.Add(used);
+        fieldsOf.Add(null);
         readings.Add((rank, ownField), rules.Count - 1);
         return rules.Count - 1;
     }

@@ -35,6 +35,18 @@ public enum Test
     /// <summary>Negation of <see cref="StartsWith"/>.</summary>
     DoesNotStartWith,
 
+    /// <summary>At least one of the comparands is among the choices.</summary>
+    IncludesAny,
+
+    /// <summary>Negation of <see cref="IncludesAny"/>.</summary>
+    IncludesNone,
+
+    /// <summary>All of the comparands are among the choices.</summary>
+    IncludesAll,
+
+    /// <summary>Negation of <see cref="IncludesAll"/>.</summary>
+    DoesNotIncludeAll,
+
     /// <summary>Less than the comparand.</summary>
     LessThan,
 
@@ -53,16 +65,16 @@ public enum Test
     /// <summary>Negation of <see cref="Between"/>.</summary>
     NotBetween,
 
-    /// <summary>An earlier day or stage.</summary>
+    /// <summary>An earlier day, moment or stage.</summary>
     Before,
 
-    /// <summary>A later day or stage.</summary>
+    /// <summary>A later day, moment or stage.</summary>
     After,
 
-    /// <summary>That day or an earlier one.</summary>
+    /// <summary>That day or moment, or an earlier one.</summary>
     OnOrBefore,
 
-    /// <summary>That day or stage, or a later one.</summary>
+    /// <summary>That day, moment or stage, or a later one.</summary>
     FromOn,
 
     /// <summary>No value.</summary>
@@ -70,6 +82,18 @@ public enum Test
 
     /// <summary>Negation of <see cref="Blank"/>.</summary>
     FilledIn,
+
+    /// <summary>All parts that are not optional are filled in.</summary>
+    Complete,
+
+    /// <summary>Negation of <see cref="Complete"/>.</summary>
+    Incomplete,
+
+    /// <summary>Another value than the saved one, also where one of the two is blank.</summary>
+    Changed,
+
+    /// <summary>Negation of <see cref="Changed"/>.</summary>
+    Unchanged,
 }
 
 /// <summary>How many comparands a test takes.</summary>

@@ -1,40 +1,99 @@
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Evaluation;
 
 /// <summary>Decides single clauses. Every test here is positive: false on a blank subject or with a blank comparand.</summary>
-internal sealed class ClauseEvaluator(ClauseTable clauses, Operand[] operands)
+internal sealed class ClauseEvaluator(ClauseTable clauses, Operand[] operands, Value[] values)
 {
+    private readonly ClauseCode[] codes = clauses.Codes;
+    private readonly int[] comparands = clauses.Comparands;
+    private readonly Operand[] literals = clauses.Literals;
     private int[] stagePositions = [];
     private int stage = -1;
-    private bool[] roles = [];
 
-    /// <summary>Tells which workflow's order counts, at which of its positions the record is (-1: none), and which roles the person has.</summary>
-    internal void SetSetting(int[] positions, int position, bool[] has)
+    /// <summary>Tells which workflow's order counts, and at which of its positions the record is (-1: none).</summary>
+    internal void SetStage(int[] positions, int position)
     {
         stagePositions = positions;
         stage = position;
-        roles = has;
     }
 
     internal bool Holds(int clause)
     {
-        var code = clauses.Codes[clause];
-        return code.Op switch
+        ref readonly var code = ref codes[clause];
+        switch (code.Op)
         {
-            ClauseOp.FilledIn => operands[code.Slot].Kind != OperandKind.Blank,
-            ClauseOp.HasRole => HasAnyRole(code),
-            >= ClauseOp.StageIs and <= ClauseOp.StageFrom => StageHolds(code),
-            ClauseOp.OneOf => AnyEqual(code, operands[code.Slot]),
-            _ => Compares(code, operands[code.Slot]),
+            case ClauseOp.FilledIn:
+                return operands[code.Slot].Kind != OperandKind.Blank;
+            case ClauseOp.Complete:
+                return AreFilledIn(in code);
+            case ClauseOp.Changed:
+                return !values[code.Slot].Equals(values[comparands[code.ComparandStart]]);
+            case >= ClauseOp.StageIs:
+                return StageHolds(in code);
+            case ClauseOp.OneOf or ClauseOp.IncludesAny:
+                return AnyHolds(in code);
+            case ClauseOp.IncludesAll:
+                return AllHold(in code);
+            case ClauseOp.Between:
+                return Compare(ClauseOp.AtLeast, in operands[code.Slot], in Comparand(in code, 0))
+                    && Compare(ClauseOp.AtMost, in operands[code.Slot], in Comparand(in code, 1));
+            default:
+                return Compare(code.Op, in operands[code.Slot], in Comparand(in code, 0));
+        }
+    }
+
+    /// <summary>A test with one comparand on a subject.</summary>
+    internal static bool Compare(ClauseOp op, in Operand subject, in Operand comparand)
+    {
+        if (subject.Kind == OperandKind.Blank || comparand.Kind == OperandKind.Blank)
+        {
+            return false;
+        }
+
+        return op switch
+        {
+            ClauseOp.Equal or ClauseOp.OneOf => AreEqual(in subject, in comparand),
+            ClauseOp.Contains => subject.Text.Contains(comparand.Text, StringComparison.Ordinal),
+            ClauseOp.StartsWith => subject.Text.StartsWith(comparand.Text, StringComparison.Ordinal),
+            ClauseOp.IncludesAny => Includes(in subject, in comparand, all: false),
+            ClauseOp.IncludesAll => Includes(in subject, in comparand, all: true),
+            ClauseOp.Less => subject.Number < comparand.Number,
+            ClauseOp.AtMost => subject.Number <= comparand.Number,
+            ClauseOp.AtLeast => subject.Number >= comparand.Number,
+            ClauseOp.More => subject.Number > comparand.Number,
+            _ => throw new ArgumentOutOfRangeException(nameof(op)),
         };
     }
 
-    private bool StageHolds(ClauseCode code)
+    private static bool AreEqual(in Operand one, in Operand other) =>
+        one.Kind == other.Kind && one.Kind switch
+        {
+            OperandKind.Number => one.Number == other.Number,
+            OperandKind.Text => string.Equals(one.Text, other.Text, StringComparison.Ordinal),
+            _ => false,
+        };
+
+    private static bool Includes(in Operand set, in Operand keys, bool all)
+    {
+        var found = set.Keys ?? [set.Text];
+        foreach (var key in keys.Keys ?? [keys.Text])
+        {
+            if (Array.IndexOf(found, key) >= 0 != all)
+            {
+                return !all;
+            }
+        }
+
+        return all;
+    }
+
+    private bool StageHolds(in ClauseCode code)
     {
         for (var i = 0; i < code.ComparandCount; i++)
         {
-            var position = stagePositions[(int)Comparand(code, i).Number];
+            var position = stagePositions[(int)Comparand(in code, i).Number];
             var holds = position >= 0 && stage >= 0 && code.Op switch
             {
                 ClauseOp.StageIs => stage == position,
@@ -51,11 +110,11 @@ internal sealed class ClauseEvaluator(ClauseTable clauses, Operand[] operands)
         return false;
     }
 
-    private bool AnyEqual(ClauseCode code, Operand subject)
+    private bool AnyHolds(in ClauseCode code)
     {
         for (var i = 0; i < code.ComparandCount; i++)
         {
-            if (AreEqual(subject, Comparand(code, i)))
+            if (Compare(code.Op, in operands[code.Slot], in Comparand(in code, i)))
             {
                 return true;
             }
@@ -64,52 +123,35 @@ internal sealed class ClauseEvaluator(ClauseTable clauses, Operand[] operands)
         return false;
     }
 
-    private bool HasAnyRole(ClauseCode code)
+    private bool AllHold(in ClauseCode code)
     {
         for (var i = 0; i < code.ComparandCount; i++)
         {
-            if (roles[(int)Comparand(code, i).Number])
+            if (!Compare(code.Op, in operands[code.Slot], in Comparand(in code, i)))
             {
-                return true;
+                return false;
             }
         }
 
-        return false;
+        return true;
     }
 
-    private bool Compares(ClauseCode code, Operand subject)
+    private bool AreFilledIn(in ClauseCode code)
     {
-        var comparand = Comparand(code, 0);
-        if (subject.Kind == OperandKind.Blank || comparand.Kind == OperandKind.Blank)
+        for (var i = 0; i < code.ComparandCount; i++)
         {
-            return false;
+            if (Comparand(in code, i).Kind == OperandKind.Blank)
+            {
+                return false;
+            }
         }
 
-        return code.Op switch
-        {
-            ClauseOp.Equal => AreEqual(subject, comparand),
-            ClauseOp.Contains => subject.Text.Contains(comparand.Text, StringComparison.Ordinal),
-            ClauseOp.StartsWith => subject.Text.StartsWith(comparand.Text, StringComparison.Ordinal),
-            ClauseOp.Less => subject.Number < comparand.Number,
-            ClauseOp.AtMost => subject.Number <= comparand.Number,
-            ClauseOp.AtLeast => subject.Number >= comparand.Number,
-            ClauseOp.More => subject.Number > comparand.Number,
-            _ => Comparand(code, 1) is { Kind: not OperandKind.Blank } upper
-                && subject.Number >= comparand.Number && subject.Number <= upper.Number,
-        };
+        return operands[code.Slot].Kind != OperandKind.Blank;
     }
 
-    private static bool AreEqual(Operand one, Operand other) =>
-        one.Kind == other.Kind && one.Kind switch
-        {
-            OperandKind.Number => one.Number == other.Number,
-            OperandKind.Text => string.Equals(one.Text, other.Text, StringComparison.Ordinal),
-            _ => false,
-        };
-
-    private Operand Comparand(ClauseCode code, int i)
+    private ref readonly Operand Comparand(in ClauseCode code, int i)
     {
-        var place = clauses.Comparands[code.ComparandStart + i];
-        return place >= 0 ? operands[place] : clauses.Literals[~place];
+        var place = comparands[code.ComparandStart + i];
+        return ref place >= 0 ? ref operands[place] : ref literals[~place];
     }
 }

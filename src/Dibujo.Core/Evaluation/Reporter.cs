@@ -49,9 +49,23 @@ internal sealed class Reporter
         }
     }
 
+    /// <summary>Notes that anything may be another now.</summary>
+    internal void TouchEverything()
+    {
+        for (var element = 0; element < told.Length; element++)
+        {
+            Touch(element);
+        }
+
+        touchedRules.Clear();
+        touchedRules.AddRange(Enumerable.Range(0, toldCases.Length));
+    }
+
     /// <summary>Takes everything as it is now for told.</summary>
     internal void Start()
     {
+        Array.Clear(visibleFields);
+        Array.Clear(told);
         for (var element = 0; element < told.Length; element++)
         {
             Touch(element);
@@ -78,7 +92,11 @@ internal sealed class Reporter
 
         for (var i = 0; i < touched.Count; i++)
         {
-            if (touched[i] >= layout.FieldCount)
+            if (layout.IsPart(touched[i]))
+            {
+                ReportState(touched[i], Part(touched[i]));
+            }
+            else if (touched[i] >= layout.FieldCount)
             {
                 ReportState(touched[i], Container(touched[i]));
             }
@@ -133,20 +151,24 @@ internal sealed class Reporter
         }
     }
 
-    private ElementState Field(int field)
+    private ElementState Field(int field) => Asked(field, layout.OnForm[field] && !session.Hiding(field).Hidden, session.IsSetAside(field));
+
+    private ElementState Part(int part) => Asked(part, layout.OnForm[layout.FieldOf(part)] && !session.Hiding(part).Hidden, false);
+
+    private ElementState Asked(int element, bool visible, bool setAside)
     {
-        var visible = layout.OnForm[field] && !session.Hiding(field).Hidden;
-        var access = session.AccessTo(field);
-        var requirement = session.RequirementOn(field);
-        var suspended = requirement != Requirement.Optional
-            && (!visible || (requirement == Requirement.ToSave && access == Access.Locked));
-        return new(visible, access, requirement, suspended, session.IsSetAside(field));
+        var access = session.AccessTo(element);
+        // What a rule holds in a field, nobody can type into its parts.
+        access = layout.IsPart(element) && session.ValueClaim(layout.FieldOf(element)) is { IsHeld: true } ? Access.Locked : access;
+        var (level, moves, _) = session.RequirementOn(element);
+        var suspended = level != Requirement.Optional && (!visible || (level == Requirement.ToSave && access == Access.Locked));
+        return new(visible, access, level, suspended, setAside, !moves.IsEmpty);
     }
 
     private ElementState Container(int element)
     {
         var visible = !session.Hiding(element).Hidden || visibleFields[element] > 0;
-        var requirement = session.RequirementOn(element);
-        return new(visible, session.AccessTo(element), requirement, !visible && requirement != Requirement.Optional, false);
+        var (level, moves, _) = session.RequirementOn(element);
+        return new(visible, session.AccessTo(element), level, !visible && level != Requirement.Optional, false, !moves.IsEmpty);
     }
 }

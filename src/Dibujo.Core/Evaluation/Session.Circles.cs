@@ -99,14 +99,10 @@ public sealed partial class Session
             foreach (var reading in circle.Readings)
             {
                 changed |= PutInForce(reading, FirstCase(reading));
-                foreach (var field in circle.Fields)
-                {
-                    var value = Offered(field, Admitted(field));
-                    changed |= !live[field].Equals(value);
-                    SetLive(field, value);
-                }
+                changed |= Offer(circle);
             }
 
+            changed |= Offer(circle);
             if (!changed)
             {
                 return true;
@@ -114,6 +110,19 @@ public sealed partial class Session
         }
 
         return false;
+    }
+
+    private bool Offer(Circle circle)
+    {
+        var changed = false;
+        foreach (var field in circle.Fields)
+        {
+            var value = Offered(field, Admitted(field));
+            changed |= !values[field].Equals(value);
+            Put(field, value);
+        }
+
+        return changed;
     }
 
     private void KeepSaved(Circle circle)
@@ -130,7 +139,7 @@ public sealed partial class Session
     {
         foreach (var field in circle.Fields)
         {
-            SetLive(field, (withAdmitted ? Admitted(field) : null) ?? saved[field]);
+            Put(field, (withAdmitted ? Admitted(field) : null) ?? SavedValueOf(field));
         }
 
         foreach (var reading in circle.Readings)

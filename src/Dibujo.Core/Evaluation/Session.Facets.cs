@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
@@ -7,6 +8,16 @@ namespace Dibujo.Core.Evaluation;
 /// <content>From claims to facets, along the chain of what encloses an element.</content>
 public sealed partial class Session
 {
+    private static readonly RequirementCode[] AtRest =
+        [.. Enum.GetValues<Requirement>().Select(level => new RequirementCode(level, [], null))];
+
+    /// <summary>Keys of the moves for which the element of that number is needed; empty: any move, or none is in question.</summary>
+    public ImmutableArray<string> MovesAskingFor(int element) => RequirementOn(element).Moves;
+
+    /// <summary>Keys of the choices that the field of that number offers now; null: all that it has.</summary>
+    public ImmutableArray<string>? Offers(int field) =>
+        WinnerOn(field, Facet.Choices) is >= 0 and var winner ? effects.Choices[claims.Claims[winner].Says] : null;
+
     /// <summary>The claim that won on the element itself, as an index into the claims; -1 where no rule speaks.</summary>
     internal int WinnerOn(int element, Facet facet) => winners[ClaimTable.Cell(element, facet)];
 
@@ -14,25 +25,36 @@ public sealed partial class Session
 
     internal bool Truth(int clause) => truth[clause];
 
-    /// <summary>Whether the element or something that encloses it is hidden, and whether values in it are cleared thereby.</summary>
-    internal (bool Hidden, bool Cleared) Hiding(int element)
+    internal Value ValueIn(int slot) => values[slot];
+
+    internal Value SavedValueOf(int field) => values[slots.Saved(field)];
+
+    /// <summary>Whether the element or something that encloses it is hidden, and what that does to values in it.</summary>
+    internal (bool Hidden, HidingCode Value) Hiding(int element)
     {
         var hidden = false;
-        var cleared = false;
+        var value = HidingCode.Hidden;
         for (var e = element; e >= 0; e = layout.Parent(e))
         {
             var winner = WinnerOn(e, Facet.Visibility);
-            var says = winner >= 0 ? claims.Claims[winner].Says : (byte)layout.Rest(e).Visibility;
-            hidden |= says != ClaimTable.Shown;
-            cleared |= says == ClaimTable.HiddenAndCleared;
+            var says = winner >= 0 ? (HidingCode)claims.Claims[winner].Says : (HidingCode)layout.Rest(e).Visibility;
+            hidden |= says != HidingCode.Shown;
+            // The innermost that does something to the value decides what.
+            value = value == HidingCode.Hidden && says > HidingCode.Hidden ? says : value;
         }
 
-        return (hidden, cleared);
+        return (hidden, value);
     }
 
     /// <summary>Access by the nearest claim from the element outwards, else by the nearest rest that is not the ordinary one.</summary>
+    /// <remarks>A field whose value is held by a rule is locked, whatever else is said.</remarks>
     internal Access AccessTo(int element)
     {
+        if (element < layout.FieldCount && ValueClaim(element) is { IsHeld: true })
+        {
+            return Access.Locked;
+        }
+
         var rest = Access.Open;
         for (var e = element; e >= 0; e = layout.Parent(e))
         {
@@ -49,7 +71,8 @@ public sealed partial class Session
     }
 
     /// <summary>Requirement by the nearest claim from the element outwards, else by the nearest rest that is not the ordinary one.</summary>
-    internal Requirement RequirementOn(int element)
+    /// <remarks>A part that is optional by its type asks for nothing where only what encloses it is asked for.</remarks>
+    internal RequirementCode RequirementOn(int element)
     {
         var rest = Requirement.Optional;
         for (var e = element; e >= 0; e = layout.Parent(e))
@@ -57,19 +80,80 @@ public sealed partial class Session
             var winner = WinnerOn(e, Facet.Requirement);
             if (winner >= 0)
             {
-                return (Requirement)claims.Claims[winner].Says;
+                return effects.Requirements[claims.Claims[winner].Says];
+            }
+
+            if (layout.IsPart(e) && Program.IsOptionalPart(e))
+            {
+                break;
             }
 
             rest = rest == Requirement.Optional ? layout.Rest(e).Requirement : rest;
         }
 
-        return rest;
+        return AtRest[(int)rest];
     }
 
     internal bool IsOpen(int field) => layout.OnForm[field] && !Hiding(field).Hidden && AccessTo(field) == Access.Open;
 
-    internal Value SavedValueOf(int field) => saved[field];
-
     /// <summary>Whether a change is held that does not count now: its field is hidden, locked, or was not reached in its circle.</summary>
-    internal bool IsSetAside(int field) => changes[field] is { } change && !(IsOpen(field) && live[field].Equals(change));
+    internal bool IsSetAside(int field) => changes[field] is { } change && !(IsOpen(field) && values[field].Equals(change));
+
+    /// <summary>What a rule says of the field's value now; null where none does.</summary>
+    internal ValueCode? ValueClaim(int field) =>
+        WinnerOn(field, Facet.Value) is >= 0 and var winner ? effects.Values[claims.Claims[winner].Says] : null;
+
+    /// <summary>The value that the field has, given the person's change to it (null: none) and the claims now in force.</summary>
+    private Value Offered(int field, Value? change)
+    {
+        var (hidden, hiding) = Hiding(field);
+        if (hidden && hiding != HidingCode.Hidden)
+        {
+            return hiding == HidingCode.HiddenAndReset ? DefaultOf(field) : Value.Blank;
+        }
+
+        var claim = ValueClaim(field);
+        if (claim is { IsHeld: true } held)
+        {
+            return Found(held, field);
+        }
+
+        if (change is not null && layout.OnForm[field] && !hidden && AccessTo(field) == Access.Open)
+        {
+            return ByParts(field, change);
+        }
+
+        return ByParts(field, claim is { } given ? Found(given, field) : SavedValueOf(field));
+    }
+
+    private Value Found(ValueCode code, int field) =>
+        code.Slot >= 0 ? Program.Fields.Type(field).Fit(values[code.Slot]) ?? Value.Blank : code.Fixed;
+
+    private Value DefaultOf(int field) => Program.Fields[field] is { Default: { } @default, Type: var type } ? @default.In(Setting, type) : Value.Blank;
+
+    /// <summary>The value with those parts that are hidden or locked as they were saved, or cleared, whatever stands in it.</summary>
+    private Value ByParts(int field, Value value)
+    {
+        if (layout.PartsOfField[field].Length == 0)
+        {
+            return value;
+        }
+
+        var saved = SavedValueOf(field) as Compound ?? Compound.Empty;
+        var whole = value as Compound ?? Compound.Empty;
+        foreach (var (part, key) in layout.PartsOfField[field])
+        {
+            if (WinnerOn(part, Facet.Visibility) < 0 && WinnerOn(part, Facet.Access) < 0)
+            {
+                continue;
+            }
+
+            var (hidden, hiding) = Hiding(part);
+            whole = hidden && hiding != HidingCode.Hidden ? whole.With(key, Value.Blank)
+                : hidden || AccessTo(part) == Access.Locked ? whole.With(key, saved[key])
+                : whole;
+        }
+
+        return whole.IsBlank ? Value.Blank : whole;
+    }
 }

@@ -14,12 +14,12 @@ public sealed partial class Session
 {
     private const int Nobody = -1;
 
-    private readonly Value[] saved;
     private readonly Value?[] changes;
-    private readonly Value[] live;
+    private readonly Value[] values;
     private readonly Operand[] operands;
     private readonly bool[] truth;
     private readonly int[] inForce;
+    private readonly int[] inForceWhenSaved;
     private readonly int[] winners;
     private readonly bool[] pending;
     private readonly Queue<int> readingsToTry = new();
@@ -27,48 +27,53 @@ public sealed partial class Session
     private readonly bool[] unsettled;
     private readonly ClauseEvaluator evaluator;
     private readonly Reporter reporter;
+    private readonly SlotTable slots;
     private readonly ClauseTable clauses;
     private readonly RuleTable rules;
     private readonly ClaimTable claims;
+    private readonly EffectTable effects;
     private readonly Layout layout;
+    private readonly IRecordLookup records;
+    private bool givesValues;
 
     /// <summary>Opens a record.</summary>
     /// <param name="program">The rules and the form.</param>
     /// <param name="saved">The record as it is stored; for a new record, its defaults.</param>
     /// <param name="setting">Stage, roles and so on.</param>
-    public Session(RuleProgram program, RecordValues saved, Setting setting)
+    /// <param name="records">Where linked records are found; by default nowhere.</param>
+    /// <param name="before">
+    /// The setting in which the record was saved, where it is another: values are given by the cases that have come into
+    /// force since. By default the same setting, before any move was attempted.
+    /// </param>
+    public Session(RuleProgram program, RecordValues saved, Setting setting, IRecordLookup? records = null, Setting? before = null)
     {
         Program = program;
         Setting = setting;
+        this.records = records ?? new NoRecords();
+        slots = program.Slots;
         clauses = program.Clauses;
         rules = program.Rules;
         claims = program.Claims;
+        effects = program.Effects;
         layout = program.Layout;
         var fieldCount = program.Fields.Count;
-        this.saved = new Value[fieldCount];
         changes = new Value?[fieldCount];
-        live = new Value[fieldCount];
-        operands = new Operand[clauses.Slots.Count];
+        values = new Value[slots.Count];
+        operands = new Operand[slots.Count];
         truth = new bool[clauses.Codes.Length];
         inForce = new int[rules.Count];
-        winners = new int[layout.Count * ClaimTable.FacetCount];
+        inForceWhenSaved = new int[rules.Count];
+        winners = new int[layout.Count * Facets.Count];
         pending = new bool[program.Circles.Length];
         isReadingQueued = new bool[rules.Count];
         unsettled = new bool[program.Circles.Length];
         isAdmitted = new bool[fieldCount];
         isExcluded = new bool[fieldCount];
-        evaluator = new(clauses, operands);
+        evaluator = new(clauses, operands, values);
         reporter = new(this);
-        Array.Fill(inForce, Nobody);
-        Array.Fill(winners, Nobody);
-        for (var field = 0; field < fieldCount; field++)
-        {
-            var value = saved[program.Fields[field].Key];
-            this.saved[field] = live[field] = value.IsBlank ? Value.Blank : value;
-            operands[field] = operands[clauses.Slots.Saved(field)] = Operand.Of(value);
-        }
-
-        SettleEverything();
+        Array.Fill(values, Value.Blank);
+        Load(saved, before);
+        reporter.Start();
     }
 
     /// <summary>The rules and the form.</summary>
@@ -81,16 +86,21 @@ public sealed partial class Session
     public bool IsSettled => !unsettled.Contains(true);
 
     /// <summary>The value that the field has on the form, where changes that are set aside do not count.</summary>
-    public Value this[string field] => live[Program.Fields[field]];
+    public Value this[string field] => values[Program.Fields[field]];
 
     /// <summary>All values as they are on the form: what would be stored if the record were saved now.</summary>
-    public RecordValues Values() => live.Index().Aggregate(
-        RecordValues.Empty, (values, entry) => values.With(Program.Fields[entry.Index].Key, entry.Item));
+    public RecordValues Values() => values.Take(layout.FieldCount).Index().Aggregate(
+        RecordValues.Empty, (all, entry) => all.With(Program.Fields[entry.Index].Key, entry.Item));
 
     /// <summary>The person's changes that count now, so neither those set aside nor what rules do to values.</summary>
+    /// <remarks>A change back to the saved value counts too where a rule would otherwise give the field another one.</remarks>
     public IReadOnlyDictionary<string, Value> Changes() => changes.Index()
-        .Where(entry => entry.Item is not null && !StateOf(entry.Index).IsSetAside)
-        .ToDictionary(entry => Program.Fields[entry.Index].Key, entry => entry.Item!, StringComparer.Ordinal);
+        .Where(entry => entry.Item is not null && (!IsSetAside(entry.Index) || (IsOpen(entry.Index) && HasParts(entry.Index))))
+        // Of a value with parts, those count that could be changed.
+        .ToDictionary(
+            entry => Program.Fields[entry.Index].Key, entry => HasParts(entry.Index) ? values[entry.Index] : entry.Item!, StringComparer.Ordinal);
+
+    private bool HasParts(int field) => layout.PartsOfField[field].Length > 0;
 
     /// <summary>Fields that belong to a circle whose values did not settle; they keep their saved values.</summary>
     public IEnumerable<string> UnsettledFields =>
@@ -123,11 +133,42 @@ public sealed partial class Session
     public Delta Enter(Setting setting)
     {
         Setting = setting;
-        ReadSetting();
-        Reconsider(clauses.Slots.Stage);
-        Reconsider(clauses.Slots.Roles);
+        if (effects.HasSets)
+        {
+            // What was in force when the record was saved may be something else in that setting.
+            Begin(null);
+            reporter.TouchEverything();
+        }
+        else
+        {
+            ReadSetting(setting);
+            Settle();
+        }
+
+        return reporter.Report();
+    }
+
+    /// <summary>Looks linked records up again, as when one has become known that was not before.</summary>
+    public Delta LookUpAgain()
+    {
+        for (var i = 0; i < slots.Derived.Length; i++)
+        {
+            if (slots.Derived[i] is LinkedSlot)
+            {
+                Put(slots.FirstDerived + i, Compute(slots.Derived[i]));
+            }
+        }
+
         Settle();
         return reporter.Report();
+    }
+
+    /// <summary>Puts another record of the same setting in place of this one, without telling what differs: for many records at once.</summary>
+    public void Replace(RecordValues saved)
+    {
+        Array.Clear(changes);
+        Load(saved, null);
+        reporter.Start();
     }
 
     /// <summary>The state of an element of this form; throws where the form has no such element.</summary>
@@ -143,7 +184,7 @@ public sealed partial class Session
     public ElementState StateOf(int element) => reporter.StateOf(element);
 
     /// <summary>The value that the field of that number has on the form.</summary>
-    public Value ValueOf(int field) => live[field];
+    public Value ValueOf(int field) => values[field];
 
     /// <summary>Which case of the rule at that place in the list is in force for the form at large; -1 for none.</summary>
     public int CaseInForce(int rule) => Program.ReadingOfRule[rule] is >= 0 and var reading ? inForce[reading] : Nobody;
@@ -152,14 +193,52 @@ public sealed partial class Session
     {
         var index = Program.Fields[field];
         var change = value.IsBlank ? Value.Blank : value;
-        changes[index] = change.Equals(saved[index]) ? null : change;
+        // Where a rule gives the field a value, staying with the saved one is a choice of its own.
+        changes[index] = change.Equals(SavedValueOf(index)) && !effects.IsGiven[index] ? null : change;
         pending[Program.CircleOfField[index]] = true;
         reporter.Touch(index);
     }
 
-    private void SettleEverything()
+    private void Load(RecordValues saved, Setting? before)
     {
-        ReadSetting();
+        for (var field = 0; field < layout.FieldCount; field++)
+        {
+            var value = saved[Program.Fields[field].Key];
+            values[slots.Saved(field)] = value.IsBlank ? Value.Blank : value;
+            operands[slots.Saved(field)] = Operand.Of(value);
+        }
+
+        Begin(before);
+    }
+
+    /// <summary>Evaluates the saved values without the changes, to know what was in force then, and then everything as it is now.</summary>
+    private void Begin(Setting? before)
+    {
+        Array.Fill(inForceWhenSaved, Nobody);
+        givesValues = false;
+        if (effects.HasSets && !Setting.IsNew)
+        {
+            var held = (Value?[])changes.Clone();
+            Array.Clear(changes);
+            SettleEverything(before ?? (Setting with { Move = null }));
+            held.CopyTo(changes, 0);
+            Array.Copy(inForce, inForceWhenSaved, inForce.Length);
+        }
+
+        givesValues = true;
+        SettleEverything(Setting);
+    }
+
+    private void SettleEverything(Setting setting)
+    {
+        Array.Copy(values, layout.FieldCount, values, 0, layout.FieldCount);
+        Array.Copy(operands, layout.FieldCount, operands, 0, layout.FieldCount);
+        WriteSetting(setting, Write);
+        for (var i = 0; i < slots.Derived.Length; i++)
+        {
+            Write(slots.FirstDerived + i, Compute(slots.Derived[i]));
+        }
+
         for (var clause = 0; clause < truth.Length; clause++)
         {
             truth[clause] = evaluator.Holds(clause);
@@ -172,23 +251,54 @@ public sealed partial class Session
 
         for (var cell = 0; cell < winners.Length; cell++)
         {
-            winners[cell] = Winner(cell);
+            winners[cell] = claims.Starts[cell] == claims.Starts[cell + 1] ? Nobody : Winner(cell);
         }
 
         Array.Fill(pending, true);
         Settle();
-        reporter.Start();
+
+        void Write(int slot, Value value)
+        {
+            values[slot] = value;
+            operands[slot] = Operand.Of(value);
+        }
     }
 
-    private void ReadSetting()
+    private void ReadSetting(Setting setting)
+    {
+        WriteSetting(setting, Put);
+        // The order of stages may be another one, though the stage is the same.
+        Reconsider(slots.Of(SettingSlot.Stage));
+    }
+
+    private void WriteSetting(Setting setting, Action<int, Value> write)
     {
         var type = Program.Definition.RecordType;
-        var workflow = type.FindWorkflow(Setting.Workflow) ?? type.Workflows[0];
-        evaluator.SetSetting(
-            clauses.StagePositions(workflow),
-            workflow.Position(Setting.Stage),
-            [.. type.Roles.Select(r => Setting.Roles.Contains(r.Key, StringComparer.Ordinal))]);
+        var workflow = type.FindWorkflow(setting.Workflow) ?? type.Workflows[0];
+        evaluator.SetStage(clauses.StagePositions(workflow), workflow.Position(setting.Stage));
+        write(slots.Of(SettingSlot.Stage), new Choice(setting.Stage));
+        write(slots.Of(SettingSlot.Workflow), new Choice(workflow.Key));
+        write(slots.Of(SettingSlot.Move), setting.Move is null ? Value.Blank : new Choice(setting.Move));
+        write(slots.Of(SettingSlot.Roles), setting.Roles.IsEmpty ? Value.Blank : new Choices(setting.Roles));
+        write(slots.Of(SettingSlot.Person), setting.Person is null ? Value.Blank : new Person(setting.Person));
+        write(slots.Of(SettingSlot.New), new YesNo(setting.IsNew));
+        write(slots.Of(SettingSlot.Form), new Choice(Program.Form.Key));
+        write(slots.Of(SettingSlot.Channel), new Choice(Conditions.SubjectTypes.KeyOf(setting.Channel)));
+        write(slots.Of(SettingSlot.Today), new Date(DateOnly.FromDateTime(setting.Now)));
+        write(slots.Of(SettingSlot.Now), new Moment(setting.Now));
     }
+
+    private Value Compute(DerivedSlot slot) => slot switch
+    {
+        PartSlot part => values[part.Whole] is Compound compound ? compound[part.Part] : Value.Blank,
+        DaySlot day => values[day.Of] is Moment moment ? new Date(DateOnly.FromDateTime(moment.At)) : Value.Blank,
+        LinkedSlot linked => values[linked.Link] is Link { Record: var number } && records.Find(linked.RecordType, number) is { } record
+            ? linked.Field.Type.Fit(record[linked.Field.Key]) ?? Value.Blank
+            : Value.Blank,
+        RelativeDaySlot day => values[day.Today] is Date today ? new Date(day.Day.From(today.Day)) : Value.Blank,
+        ExpressionSlot expression => expression.Compute(values),
+        _ => throw new ArgumentOutOfRangeException(nameof(slot)),
+    };
 
     /// <summary>Brings the values of every circle up to date that something has touched, in dependency order.</summary>
     private void Settle()
@@ -208,7 +318,7 @@ public sealed partial class Session
             }
             else
             {
-                SetLive(circle.Fields[0], Offered(circle.Fields[0], changes[circle.Fields[0]]));
+                Put(circle.Fields[0], Offered(circle.Fields[0], changes[circle.Fields[0]]));
             }
 
             TryReadings();
@@ -216,39 +326,36 @@ public sealed partial class Session
         }
     }
 
-    /// <summary>The value that the field has, given the person's change to it (null: none) and the claims now in force.</summary>
-    private Value Offered(int field, Value? change)
+    private void Put(int slot, Value value)
     {
-        if (!layout.OnForm[field])
-        {
-            return saved[field];
-        }
-
-        var (hidden, cleared) = Hiding(field);
-        if (hidden)
-        {
-            return cleared ? Value.Blank : saved[field];
-        }
-
-        return change is null || AccessTo(field) == Access.Locked ? saved[field] : change;
-    }
-
-    private void SetLive(int field, Value value)
-    {
-        if (live[field].Equals(value))
+        if (values[slot].Equals(value))
         {
             return;
         }
 
-        live[field] = value;
-        operands[field] = Operand.Of(value);
-        reporter.Touch(field);
-        Reconsider(field);
+        values[slot] = value;
+        operands[slot] = Operand.Of(value);
+        if (slot < layout.FieldCount)
+        {
+            reporter.Touch(slot);
+        }
+
+        Reconsider(slot);
     }
 
-    /// <summary>Decides the clauses on a slot anew, and queues the readings for which that makes a difference.</summary>
+    /// <summary>Computes what follows from a slot, decides the clauses on it anew, and queues the readings for which that makes a difference.</summary>
     private void Reconsider(int slot)
     {
+        foreach (var following in slots.Following[slot])
+        {
+            Put(following, Compute(slots.Derived[following - slots.FirstDerived]));
+        }
+
+        foreach (var field in effects.FieldsOfSlot[slot])
+        {
+            pending[Program.CircleOfField[field]] = true;
+        }
+
         foreach (var clause in clauses.OfSlot[slot])
         {
             var holds = evaluator.Holds(clause);
@@ -311,13 +418,15 @@ public sealed partial class Session
             }
 
             winners[cell] = winner;
-            var (element, facet) = Math.DivRem(cell, ClaimTable.FacetCount);
+            var (element, facet) = Math.DivRem(cell, Facets.Count);
             foreach (var under in Program.ElementsUnder[element])
             {
                 reporter.Touch(under);
-                if (under < layout.FieldCount && facet != (int)Facet.Requirement)
+                if (under < layout.FirstContainer && facet != (int)Facet.Requirement)
                 {
-                    pending[Program.CircleOfField[under]] = true;
+                    // What is done to a part may set aside a change to the whole.
+                    reporter.Touch(layout.FieldOf(under));
+                    pending[Program.CircleOfField[layout.FieldOf(under)]] = true;
                 }
             }
         }
@@ -363,9 +472,11 @@ public sealed partial class Session
     /// <summary>The highest claim in force on a cell, as an index into the claims; -1 where no rule speaks.</summary>
     private int Winner(int cell)
     {
+        var isValue = cell % Facets.Count == (int)Facet.Value;
         for (var i = claims.Starts[cell]; i < claims.Starts[cell + 1]; i++)
         {
-            if (inForce[claims.Claims[i].Reading] == claims.Claims[i].Case)
+            ref readonly var claim = ref claims.Claims[i];
+            if (inForce[claim.Reading] == claim.Case && (!isValue || Acts(in claim)))
             {
                 return i;
             }
@@ -373,4 +484,8 @@ public sealed partial class Session
 
         return Nobody;
     }
+
+    /// <summary>Whether a claim on a value has a say: a value that is held always, one that is given only if its case came into force since the save.</summary>
+    private bool Acts(in ClaimCode claim) =>
+        effects.Values[claim.Says].IsHeld || (givesValues && inForceWhenSaved[claim.Reading] != claim.Case);
 }

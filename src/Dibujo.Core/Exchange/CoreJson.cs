@@ -7,6 +7,7 @@ using Dibujo.Core.Explanation;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Saving;
+using Dibujo.Core.Sentences;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Exchange;
@@ -30,6 +31,12 @@ namespace Dibujo.Core.Exchange;
 [JsonSerializable(typeof(ImmutableArray<Problem>))]
 [JsonSerializable(typeof(ImmutableArray<Refusal>))]
 [JsonSerializable(typeof(ImmutableArray<SentencePart>))]
+[JsonSerializable(typeof(Rule))]
+[JsonSerializable(typeof(SentenceReading))]
+[JsonSerializable(typeof(ImmutableArray<SentenceOffer>))]
+[JsonSerializable(typeof(ImmutableArray<MissingField>))]
+[JsonSerializable(typeof(ImmutableArray<SaidMessage>))]
+[JsonSerializable(typeof(ImmutableArray<Suggestion>))]
 [JsonSerializable(typeof(ImmutableArray<ClauseExplanation>))]
 [JsonSerializable(typeof(ImmutableArray<ImmutableArray<SentencePart>>))]
 [JsonSerializable(typeof(ElementExplanation))]

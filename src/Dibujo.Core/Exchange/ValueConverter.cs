@@ -1,10 +1,11 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Exchange;
 
-/// <summary>A value as a bare JSON scalar: text, number, true, false or null.</summary>
+/// <summary>A value as bare JSON: text, number, true, false, null, a list of keys, or parts by their keys.</summary>
 public sealed class ValueConverter : JsonConverter<Value>
 {
     /// <inheritdoc/>
@@ -20,7 +21,9 @@ public sealed class ValueConverter : JsonConverter<Value>
             JsonTokenType.String => new Text(reader.GetString()!),
             JsonTokenType.Number when reader.TryGetDecimal(out var amount) => new Number(amount),
             JsonTokenType.Number => throw new JsonException("this number is too large; at most 28 digits fit"),
-            _ => throw new JsonException("a value is text, a number, true, false or null"),
+            JsonTokenType.StartArray => ReadChoices(ref reader),
+            JsonTokenType.StartObject => ReadParts(ref reader),
+            _ => throw Misfit(),
         };
 
     /// <inheritdoc/>
@@ -37,9 +40,66 @@ public sealed class ValueConverter : JsonConverter<Value>
             case YesNo answer:
                 writer.WriteBooleanValue(answer.IsYes);
                 break;
+            case Link link:
+                writer.WriteNumberValue(link.Record);
+                break;
+            case Choices choices:
+                writer.WriteStartArray();
+                foreach (var key in choices.Keys)
+                {
+                    writer.WriteStringValue(key);
+                }
+
+                writer.WriteEndArray();
+                break;
+            case Compound compound:
+                writer.WriteStartObject();
+                foreach (var (key, text) in compound.Parts)
+                {
+                    writer.WriteString(key, text);
+                }
+
+                writer.WriteEndObject();
+                break;
             default:
                 writer.WriteStringValue(value.Plain);
                 break;
         }
     }
+
+    private static Choices ReadChoices(ref Utf8JsonReader reader)
+    {
+        var keys = ImmutableArray.CreateBuilder<string>();
+        while (reader.Read() && reader.TokenType != JsonTokenType.EndArray)
+        {
+            var key = reader.TokenType == JsonTokenType.String ? reader.GetString()! : throw Misfit();
+            if (!keys.Contains(key))
+            {
+                keys.Add(key);
+            }
+        }
+
+        return new(keys.ToImmutable());
+    }
+
+    private static Compound ReadParts(ref Utf8JsonReader reader)
+    {
+        var compound = Compound.Empty;
+        while (reader.Read() && reader.TokenType != JsonTokenType.EndObject)
+        {
+            var part = reader.GetString()!;
+            reader.Read();
+            compound = reader.TokenType switch
+            {
+                JsonTokenType.String => compound.With(part, new Text(reader.GetString()!)),
+                JsonTokenType.Null => compound,
+                _ => throw Misfit(),
+            };
+        }
+
+        return compound;
+    }
+
+    private static JsonException Misfit() =>
+        new("a value is text, a number, true, false, null, a list of keys, or an object of texts");
 }

@@ -28,6 +28,7 @@ public sealed record FacetExplanation(
 /// <param name="Case">Which of its cases is in force, from 0.</param>
 /// <param name="Says">What it does there, as in its sentence.</param>
 /// <param name="Clauses">The clauses of that case's condition.</param>
+/// <param name="Sources">The fields from whose values it makes one; none where it makes none.</param>
 public sealed record ClaimExplanation(
     string Rule,
     int Number,
@@ -35,7 +36,11 @@ public sealed record ClaimExplanation(
     Element On,
     int Case,
     string Says,
-    ImmutableArray<ClauseExplanation> Clauses);
+    ImmutableArray<ClauseExplanation> Clauses,
+    ImmutableArray<SourceExplanation> Sources);
+
+/// <summary>A field from which a value is made, with its own value; if that is made by a rule in turn, its key.</summary>
+public sealed record SourceExplanation(string Field, string Label, string Present, string? Rule);
 
 /// <summary>One clause with the actual value and its truth.</summary>
 /// <param name="Place">JSON Pointer within the rule.</param>

@@ -4,6 +4,8 @@ using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
+using Dibujo.Core.Sentences;
+using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Explanation;
 
@@ -12,13 +14,14 @@ public sealed class Explainer(Session session)
 {
     private readonly RuleProgram program = session.Program;
     private readonly Labels labels = new(session.Program.Definition.RecordType);
+    private readonly SentenceWriter writer = new(new Names(session.Program.Definition.RecordType));
 
     /// <summary>Why the element is as it is; throws where the form has no such element.</summary>
     public ElementExplanation Explain(Element element)
     {
         var number = program.NumberOf(element);
         ArgumentOutOfRangeException.ThrowIfNegative(number, nameof(element));
-        return new(element, labels.Of(element), [.. Enum.GetValues<Facet>().Select(facet => Explain(number, facet))]);
+        return new(element, labels.Of(element), [.. FacetsOf(element.Kind).Select(facet => Explain(number, facet))]);
     }
 
     /// <summary>The rule that decides over the facet, as <c>rule 3, “Crate measurements”</c>; null where the resting state does.</summary>
@@ -38,13 +41,13 @@ public sealed class Explainer(Session session)
     {
         var winner = Deciding(element, facet);
         var state = State(element, facet);
-        var losers = Speaking(element, facet).Where(other => other != winner).Select(Explain).ToImmutableArray();
+        var losers = Speaking(element, facet).Where(other => other != winner).Select(other => Explain(other, facet)).ToImmutableArray();
         if (winner is not { } decisive)
         {
             return new(facet, state, $"{Capital(state)} at rest: no rule in force says otherwise.", null, losers);
         }
 
-        var claim = Explain(decisive);
+        var claim = Explain(decisive, facet);
         var because = claim.Clauses.IsEmpty
             ? "always"
             : "because " + string.Join(" and ", claim.Clauses.Where(c => c.Holds).DefaultIfEmpty(claim.Clauses[0])
@@ -55,16 +58,29 @@ public sealed class Explainer(Session session)
         return new(facet, state, $"{Capital(state)} by {Words(decisive.Claim)}: {because}.{suspended}", claim, losers);
     }
 
+    /// <summary>Values and choices are of fields only.</summary>
+    private static Facet[] FacetsOf(ElementKind kind) => kind == ElementKind.Field
+        ? Enum.GetValues<Facet>()
+        : [Facet.Visibility, Facet.Access, Facet.Requirement];
+
     private string State(int element, Facet facet)
     {
         var state = session.StateOf(element);
         return (facet, state) switch
         {
+            (Facet.Value, _) => session.ValueClaim(element) switch
+            {
+                { IsHeld: true } => "calculated",
+                { } => "given by a rule",
+                null => "the person's own",
+            },
+            (Facet.Choices, _) => session.Offers(element) is null ? "all choices" : "fewer choices",
             (Facet.Visibility, { IsVisible: true }) => "shown",
             (Facet.Visibility, _) => "hidden",
             (Facet.Access, { Access: Access.Open }) => "open",
             (Facet.Access, _) => "locked",
             (_, { Requirement: Requirement.Optional }) => "optional",
+            (_, { Requirement: Requirement.ToMoveOn, IsForSomeMoves: true }) => "required for some moves",
             (_, { Requirement: Requirement.ToMoveOn }) => "required to move on",
             _ => "required to save",
         };
@@ -89,7 +105,7 @@ public sealed class Explainer(Session session)
 
         return null;
 
-        bool Decides(ClaimCode claim) => (claim.Says != ClaimTable.Shown) == session.Hiding(element).Hidden;
+        bool Decides(ClaimCode claim) => (claim.Says != (int)HidingCode.Shown) == session.Hiding(element).Hidden;
     }
 
     private IEnumerable<(int Element, ClaimCode Claim)> Speaking(int element, Facet facet) =>
@@ -100,22 +116,60 @@ public sealed class Explainer(Session session)
         where session.IsInForce(claim)
         select (e, claim);
 
-    private ClaimExplanation Explain((int Element, ClaimCode Claim) decisive)
+    private ClaimExplanation Explain((int Element, ClaimCode Claim) decisive, Facet facet)
     {
         var (element, claim) = decisive;
         var rule = RuleOf(claim);
         var on = program.Layout[element];
-        var effect = rule.Cases[claim.Case].Effects.First(e => e.Targets.Contains(on) && ClaimTable.Says(e) == claim.Says);
-        var says = string.Join(' ', new[] { Wording.Verb(effect), labels.Of(on), Wording.Detail(effect) }.OfType<string>());
-        return new(rule.Key, RankOf(claim) + 1, rule.Name, on, claim.Case, says, [.. Clauses(claim.Reading, claim.Case)]);
+        var effects = program.Cases[RankOf(claim)][claim.Case].Effects;
+        var effect = effects.FirstOrDefault(e => ActsOn(e, on) && Facets.Of(e) == facet) ?? effects.First(e => e is JumpAhead or EndForm);
+        return new(rule.Key, RankOf(claim) + 1, rule.Name, on, claim.Case,
+            Sentence.Plain(writer.Effect(effect)), [.. Clauses(claim.Reading, claim.Case)], Sources(effect));
     }
+
+    private static bool ActsOn(Effect effect, Element element) => effect switch
+    {
+        StateEffect state => state.Targets.Contains(element),
+        FieldEffect { Field: var key } => element == Element.Field(key),
+        _ => false,
+    };
+
+    /// <summary>What a given value is made of: the fields in it, with their present values.</summary>
+    private ImmutableArray<SourceExplanation> Sources(Effect effect)
+    {
+        var (key, from) = effect switch
+        {
+            SetValue set => (set.Field, set.To),
+            Calculate calculate => (calculate.Field, calculate.From),
+            _ => ("", null),
+        };
+        return from is null
+            ? []
+            : [.. program.Effects.Sources[program.Fields[key]].Order()
+                .Where(field => Mentions(from, program.Fields[field].Key))
+                .Select(field => new SourceExplanation(program.Fields[field].Key, program.Fields[field].Label, Display(field),
+                    session.WinnerOn(field, Facet.Value) is >= 0 and var winner
+                        ? RuleOf(program.Claims.Claims[winner]).Key
+                        : null))];
+    }
+
+    private static bool Mentions(Comparand from, string field) => from switch
+    {
+        SubjectComparand { Subject: FieldSubject subject } => subject.Field == field,
+        SubjectComparand { Subject: LinkedSubject subject } => subject.Via[0] == field,
+        ExpressionComparand { Expression: var text } =>
+            Expressions.Expression.Parse(text).Expression?.Names.Any(name => name.Split('.')[0] == field) ?? false,
+        _ => false,
+    };
+
+    private string Display(int field) =>
+        session.ValueOf(field) is { IsBlank: false } value ? program.Fields.Type(field).Display(value) : "blank";
 
     private IEnumerable<ClauseExplanation> Clauses(int reading, int @case)
     {
         var code = program.Rules.Rules[reading];
-        var rule = program.Definition.Rules[code.Rule];
         var node = program.Rules.Cases[code.CaseStart + @case].Start;
-        return rule.Cases[@case].While is { } condition
+        return program.Cases[code.Rule][@case].While is { } condition
             ? Walk($"/cases/{@case}/while", condition)
             : [];
 
@@ -126,7 +180,7 @@ public sealed class Explainer(Session session)
             if (part is Clause clause)
             {
                 var holds = session.Truth(here.Clause) != here.Negated;
-                var sentence = Sentence.Plain(Sentence.Of(clause, program.Definition.RecordType));
+                var sentence = Sentence.Plain(writer.Condition(clause));
                 yield return new(place, sentence, Present(clause.Subject, code.OwnField), holds);
                 yield break;
             }
@@ -143,17 +197,14 @@ public sealed class Explainer(Session session)
 
     private string Present(Subject subject, int ownField)
     {
-        switch (subject)
+        var type = program.Slots.Subjects.Of(subject)!;
+        var value = session.ValueIn(program.Slots.Of(subject, ownField));
+        return value switch
         {
-            case FieldSubject { Field: var key }:
-                var field = program.Fields[key];
-                var value = field == ownField ? session.SavedValueOf(field) : session.ValueOf(field);
-                return value.IsBlank ? "blank" : program.Fields.Type(field).Display(value);
-            case StageSubject:
-                return labels.Stage(session.Setting.Stage);
-            default:
-                return session.Setting.Roles.IsEmpty ? "none" : string.Join(", ", session.Setting.Roles.Select(labels.Role));
-        }
+            { IsBlank: true } => subject is RoleSubject ? "none" : "blank",
+            Choices roles when subject is RoleSubject => string.Join(", ", roles.Keys.Select(key => type.Display(new Choice(key)))),
+            _ => type.Display(value),
+        };
     }
 
     private int RankOf(ClaimCode claim) => program.Rules.RankOf(claim.Reading);

@@ -4,7 +4,11 @@ using Dibujo.Core.Rules;
 namespace Dibujo.Core.Forms;
 
 /// <summary>A layout of a record: tabs, in them sections, in them fields.</summary>
-public sealed record Form(string Key, string Label, ImmutableArray<Tab> Tabs);
+public sealed record Form(string Key, string Label, ImmutableArray<Tab> Tabs, Rest? Rest = null)
+{
+    /// <summary>Keys of all fields on it, in the order in which they are filled in.</summary>
+    public IEnumerable<string> Fields() => Tabs.SelectMany(t => t.Sections).SelectMany(s => s.Fields);
+}
 
 /// <summary>One leaf of a <see cref="Form"/>.</summary>
 public sealed record Tab(string Key, string Label, ImmutableArray<Section> Sections, Rest? Rest = null);

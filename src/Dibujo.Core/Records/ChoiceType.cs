@@ -4,35 +4,75 @@ using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Records;
 
+/// <summary>A field type whose values are picked from a list of options.</summary>
+public interface IOffersOptions
+{
+    /// <summary>The choices in the order in which they are offered.</summary>
+    ImmutableArray<Option> Options { get; }
+}
+
 /// <summary>One out of a list of choices.</summary>
 /// <param name="Options">The choices in the order in which they are offered.</param>
-public sealed record ChoiceType(ImmutableArray<Option> Options) : FieldType
+public sealed record ChoiceType(ImmutableArray<Option> Options) : FieldType, IOffersOptions
 {
     /// <inheritdoc/>
     [JsonIgnore]
     public override string Noun => "one of " + string.Join(", ", Options.Select(o => o.Key));
 
     /// <inheritdoc/>
-    public override string? Violation(Value value) =>
-        value is Choice c && Find(c.Key) is { Retired: true } option
-            ? $"“{option.Label}” is no longer offered. Choose another."
-            : null;
+    public override string? Violation(Value value) => value is Choice c ? OptionList.Retired(Options, [c.Key]) : null;
 
     /// <inheritdoc/>
-    public override string Display(Value value) => value is Choice c ? Find(c.Key)?.Label ?? c.Key : value.Plain;
-
-    private Option? Find(string key) => Options.FirstOrDefault(o => string.Equals(o.Key, key, StringComparison.Ordinal));
+    public override string Display(Value value) => value is Choice c ? OptionList.Find(Options, c.Key)?.Label ?? c.Key : value.Plain;
 
     private protected override Value? FitFilled(Value raw) => raw switch
     {
-        Choice choice when Find(choice.Key) is not null => choice,
-        Text text when Find(text.Content) is not null => new Choice(text.Content),
+        Choice choice when OptionList.Find(Options, choice.Key) is not null => choice,
+        Text text when OptionList.Find(Options, text.Content) is not null => new Choice(text.Content),
         _ => null,
     };
 }
 
-/// <summary>One choice of a <see cref="ChoiceType"/>.</summary>
+/// <summary>Any number out of a list of choices.</summary>
+/// <param name="Options">The choices in the order in which they are offered.</param>
+public sealed record ChoicesType(ImmutableArray<Option> Options) : FieldType, IOffersOptions
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public override string Noun => "a list of " + string.Join(", ", Options.Select(o => o.Key));
+
+    /// <inheritdoc/>
+    public override string? Violation(Value value) => value is Choices c ? OptionList.Retired(Options, c.Keys) : null;
+
+    /// <inheritdoc/>
+    public override string Display(Value value) => value switch
+    {
+        Choices c => string.Join(", ", c.Keys.Select(key => OptionList.Find(Options, key)?.Label ?? key)),
+        _ => OptionList.Find(Options, value.Plain)?.Label ?? value.Plain,
+    };
+
+    private protected override Value? FitFilled(Value raw) => raw switch
+    {
+        Choices choices when choices.Keys.All(key => OptionList.Find(Options, key) is not null) => choices,
+        Choice { Key: var key } when OptionList.Find(Options, key) is not null => new Choices([key]),
+        Text { Content: var key } when OptionList.Find(Options, key) is not null => new Choices([key]),
+        _ => null,
+    };
+}
+
+/// <summary>One choice of a <see cref="ChoiceType"/> or <see cref="ChoicesType"/>.</summary>
 /// <param name="Key">What is stored and compared.</param>
 /// <param name="Label">What people read.</param>
 /// <param name="Retired">Kept for the records that have it; not to be chosen any more.</param>
 public sealed record Option(string Key, string Label, bool Retired = false);
+
+internal static class OptionList
+{
+    internal static Option? Find(ImmutableArray<Option> options, string key) =>
+        options.FirstOrDefault(o => string.Equals(o.Key, key, StringComparison.Ordinal));
+
+    internal static string? Retired(ImmutableArray<Option> options, ImmutableArray<string> keys) =>
+        keys.Select(key => Find(options, key)).FirstOrDefault(o => o is { Retired: true }) is { } option
+            ? $"“{option.Label}” is no longer offered. Choose another."
+            : null;
+}

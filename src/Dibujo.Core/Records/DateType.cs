@@ -18,6 +18,7 @@ public sealed record DateType : FieldType
     private protected override Value? FitFilled(Value raw) => raw switch
     {
         Date date => date,
+        Moment moment => new Date(DateOnly.FromDateTime(moment.At)),
         Text text when DateOnly.TryParseExact(
             text.Content.Trim(), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) => new Date(day),
         _ => null,

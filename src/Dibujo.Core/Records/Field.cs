@@ -8,4 +8,6 @@ namespace Dibujo.Core.Records;
 /// <param name="Type">What it may hold, with limits.</param>
 /// <param name="Help">A line for the person who fills it in.</param>
 /// <param name="Rest">Its state when no rule speaks.</param>
-public sealed record Field(string Key, string Label, FieldType Type, string? Help = null, Rest? Rest = null);
+/// <param name="Default">What it holds on a new record, and after hiding that resets it; null for nothing.</param>
+public sealed record Field(
+    string Key, string Label, FieldType Type, string? Help = null, Rest? Rest = null, DefaultValue? Default = null);

@@ -11,7 +11,13 @@ namespace Dibujo.Core.Records;
 [JsonDerivedType(typeof(MoneyType), "money")]
 [JsonDerivedType(typeof(YesNoType), "yesNo")]
 [JsonDerivedType(typeof(DateType), "date")]
+[JsonDerivedType(typeof(DateTimeType), "dateTime")]
 [JsonDerivedType(typeof(ChoiceType), "choice")]
+[JsonDerivedType(typeof(ChoicesType), "choices")]
+[JsonDerivedType(typeof(FullNameType), "fullName")]
+[JsonDerivedType(typeof(AddressType), "address")]
+[JsonDerivedType(typeof(LinkType), "link")]
+[JsonDerivedType(typeof(PersonType), "person")]
 public abstract record FieldType
 {
     /// <summary>What a value of this type is called in a message: "a number".</summary>
@@ -26,6 +32,9 @@ public abstract record FieldType
 
     /// <summary>Which limit a fitted value breaks, as a sentence that says how to mend it; null when it keeps them all.</summary>
     public virtual string? Violation(Value value) => null;
+
+    /// <summary>Whether nothing more needs to be filled in; only a compound value can be filled in and yet not complete.</summary>
+    public virtual bool IsComplete(Value value) => !value.IsBlank;
 
     /// <summary>The value as people read it: labels for choices, "yes" and "no", units and currencies.</summary>
     public virtual string Display(Value value) => value.Plain;

@@ -47,7 +47,7 @@ public sealed record MoneyType(string Currency = "EUR", decimal? Min = 0, decima
 
 internal static class AmountLimits
 {
-    internal static string Grouped(decimal amount) => amount.ToString("#,##0.############", CultureInfo.InvariantCulture);
+    internal static string Grouped(decimal amount) => amount.ToString("#,##0.############################", CultureInfo.InvariantCulture);
 
     internal static string? Violation(Value value, int scale, decimal? min, decimal? max) => value switch
     {

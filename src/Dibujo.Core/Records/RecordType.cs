@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Values;
 using Dibujo.Core.Workflows;
 
 namespace Dibujo.Core.Records;
@@ -22,6 +24,21 @@ public sealed record RecordType(
     /// <summary>The roles that persons may have, for rules and moves to refer to.</summary>
     public ImmutableArray<Role> Roles { get; init => field = value.OrEmpty(); } = [];
 
+    /// <summary>The other record types to which links lead, as far as rules look at them; a link may also lead to this type itself.</summary>
+    public ImmutableArray<LinkedType> Linked { get; init => field = value.OrEmpty(); } = [];
+
+    /// <summary>The fields of the record type of that key: this one or one of <see cref="Linked"/>; null for an unknown one.</summary>
+    public ImmutableArray<Field>? FieldsOf(string recordType) => recordType == Key
+        ? Fields
+        : Linked.FirstOrDefault(l => string.Equals(l.Key, recordType, StringComparison.Ordinal))?.Fields;
+
+    /// <summary>What a new record holds in that setting before anyone has filled in anything.</summary>
+    public RecordValues Defaults(Setting setting) => Fields.Where(f => f.Default is not null)
+        .Aggregate(RecordValues.Empty, (values, f) => values.With(f.Key, f.Default!.In(setting, f.Type)));
+
+    /// <summary>The move of that key in any workflow, or null: a key means the same move in all of them.</summary>
+    public Move? FindMove(string move) => Workflows.SelectMany(w => w.Moves).FirstOrDefault(m => m.Key == move);
+
     /// <summary>The field of that key, or null.</summary>
     public Field? Find(string field) => Fields.FirstOrDefault(f => string.Equals(f.Key, field, StringComparison.Ordinal));
 
@@ -32,3 +49,9 @@ public sealed record RecordType(
     /// <summary>The first stage of that key in any workflow, or null: a key means the same stage in all of them.</summary>
     public Stage? FindStage(string stage) => Workflows.SelectMany(w => w.Stages).FirstOrDefault(s => s.Key == stage);
 }
+
+/// <summary>Another record type, as far as it is known here: what a linked record holds.</summary>
+/// <param name="Key">Its key.</param>
+/// <param name="Label">What people call it.</param>
+/// <param name="Fields">Its fields.</param>
+public sealed record LinkedType(string Key, string Label, ImmutableArray<Field> Fields);

@@ -12,4 +12,7 @@ public enum HiddenValue
 
     /// <summary>Counts as blank at once, is blank after the next save, and returns if the field shows before that.</summary>
     Clear,
+
+    /// <summary>As <see cref="Clear"/>, with the field's default in place of blank.</summary>
+    Reset,
 }

@@ -50,6 +50,15 @@ public enum RefusalReason
     /// <summary>A field that is needed to move on is blank.</summary>
     NeededToMoveOn,
 
+    /// <summary>The value is not among the choices that a rule leaves.</summary>
+    NotOffered,
+
+    /// <summary>A link leads to no record, or there is no such person.</summary>
+    LeadsNowhere,
+
+    /// <summary>A rule's message stops it.</summary>
+    Stopped,
+
     /// <summary>The stage has no such move.</summary>
     NoSuchMove,
 

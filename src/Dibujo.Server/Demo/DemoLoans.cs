@@ -44,10 +44,10 @@ internal sealed class DemoLoans(Definition definition, DateTime now)
     /// <summary>Values as they come together on the way to a stage: at each a few more, and whatever the rules ask for there.</summary>
     private RecordValues Filled(Workflow workflow, int last)
     {
-        var values = RecordValues.Empty;
+        var values = type.Defaults(new Setting(workflow.Key, workflow.Stages[0].Key, IsNew: true, Now: now));
         for (var stage = 0; stage <= last; stage++)
         {
-            var setting = new Setting(workflow.Key, workflow.Stages[stage].Key, IsNew: stage == 0) { Roles = ["director"] };
+            var setting = new Setting(workflow.Key, workflow.Stages[stage].Key, IsNew: stage == 0, Now: now) { Roles = ["director"] };
             var session = new Session(program, values, setting);
             session.Change(type.Fields
                 .Where(f => session[f.Key].IsBlank && random.NextDouble() < 0.3)

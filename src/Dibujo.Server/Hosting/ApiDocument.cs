@@ -1,7 +1,8 @@
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Conditions;
+using Dibujo.Core.Evaluation;
 using Dibujo.Core.Explanation;
 using Dibujo.Core.Saving;
+using Dibujo.Core.Sentences;
 using Dibujo.Core.Values;
 using Microsoft.OpenApi;
 
@@ -13,12 +14,15 @@ internal static class ApiDocument
     /// <summary>Types that cross the boundary inside others, or between the browser and its engine.</summary>
     private static readonly (string Name, Type Type)[] Named =
     [
-        ("Subject", typeof(Subject)),
-        ("Comparand", typeof(Comparand)),
         ("Refusal", typeof(Refusal)),
         ("CompilationReport", typeof(CompilationReport)),
         ("ClauseExplanation", typeof(ClauseExplanation)),
         ("ElementExplanation", typeof(ElementExplanation)),
+        ("MissingField", typeof(MissingField)),
+        ("SaidMessage", typeof(SaidMessage)),
+        ("Suggestion", typeof(Suggestion)),
+        ("SentenceReading", typeof(SentenceReading)),
+        ("SentenceOffer", typeof(SentenceOffer)),
     ];
 
     internal static void AddApiDocument(this IServiceCollection services) => services.AddOpenApi(options =>
@@ -27,15 +31,13 @@ internal static class ApiDocument
         {
             if (context.JsonTypeInfo.Type == typeof(Value))
             {
-                schema.Type = JsonSchemaType.String | JsonSchemaType.Number | JsonSchemaType.Boolean | JsonSchemaType.Null;
-                schema.Description = "A bare value: text, number, true, false or null for blank.";
+                DescribeValue(schema);
             }
             else if (context.JsonTypeInfo.ElementType == typeof(Value))
             {
-                schema.AdditionalProperties = new OpenApiSchema
-                {
-                    Type = JsonSchemaType.String | JsonSchemaType.Number | JsonSchemaType.Boolean | JsonSchemaType.Null,
-                };
+                var value = new OpenApiSchema();
+                DescribeValue(value);
+                schema.AdditionalProperties = value;
             }
 
             return Task.CompletedTask;
@@ -69,6 +71,17 @@ internal static class ApiDocument
             }
         });
     });
+
+    private static void DescribeValue(OpenApiSchema schema)
+    {
+        schema.Description = "A bare value: text, number, true, false, null for blank, a list of keys, or parts by their keys.";
+        schema.AnyOf =
+        [
+            new OpenApiSchema { Type = JsonSchemaType.String | JsonSchemaType.Number | JsonSchemaType.Boolean | JsonSchemaType.Null },
+            new OpenApiSchema { Type = JsonSchemaType.Array, Items = new OpenApiSchema { Type = JsonSchemaType.String } },
+            new OpenApiSchema { Type = JsonSchemaType.Object, AdditionalProperties = new OpenApiSchema { Type = JsonSchemaType.String } },
+        ];
+    }
 
     /// <summary>A member of a closed hierarchy always says its kind, which is how a reader tells it from the others.</summary>
     private static void TellKindsApart(IOpenApiSchema? schema)

@@ -36,6 +36,8 @@ internal static class DibujoServer
             .AddInterceptors(services.GetRequiredService<Durability>()));
         builder.Services.AddDataProtection().PersistKeysToFileSystem(new(Path.Combine(data, "keys"))).SetApplicationName("Dibujo");
         builder.Services.AddSingleton<Editions>();
+        builder.Services.AddSingleton<Circumstances>();
+        builder.Services.AddScoped<RecordLookup>();
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddScoped<DemoWorld>();
         builder.Services.AddSignIn();
@@ -57,6 +59,7 @@ internal static class DibujoServer
         app.MapOpenApi().AllowAnonymous();
         var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>();
         Sessions.Map(api);
+        ReadPeople.Map(api);
         ReadRecordTypes.Map(api);
         ReadDraft.Map(api);
         SaveDraft.Map(api);

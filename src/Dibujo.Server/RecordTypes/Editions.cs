@@ -6,16 +6,30 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.RecordTypes;
 
-/// <summary>A published definition with its program.</summary>
-internal sealed record Edition(int Number, RuleProgram Program)
+/// <summary>A published definition with its programs, one for each form, compiled when first asked for.</summary>
+internal sealed class Edition(int number, Definition definition)
 {
-    internal Definition Definition => Program.Definition;
+    private readonly ConcurrentDictionary<string, RuleProgram> programs = new(StringComparer.Ordinal);
+
+    internal int Number => number;
+
+    internal Definition Definition => definition;
+
+    /// <summary>The program for the form of that key (null: the main form); null for an unknown form.</summary>
+    internal RuleProgram? For(string? form)
+    {
+        var key = form ?? definition.RecordType.Forms[0].Key;
+        return definition.RecordType.Forms.Any(f => f.Key == key)
+            ? programs.GetOrAdd(key, k => RuleProgram.Compile(definition, k).Program
+                ?? throw new InvalidOperationException($"Edition {number} of {definition.RecordType.Key} does not compile."))
+            : null;
+    }
 }
 
-/// <summary>Published editions, compiled once each and shared by all requests.</summary>
+/// <summary>Published editions, shared by all requests.</summary>
 internal sealed class Editions
 {
-    private readonly ConcurrentDictionary<(string RecordType, int Number), Edition> compiled = new();
+    private readonly ConcurrentDictionary<(string RecordType, int Number), Edition> known = new();
 
     /// <summary>The edition in force, or null where the record type is unknown or has none yet.</summary>
     internal async Task<Edition?> CurrentAsync(DibujoDb db, string recordType, CancellationToken cancellation)
@@ -26,16 +40,13 @@ internal sealed class Editions
             return null;
         }
 
-        if (compiled.TryGetValue((recordType, number), out var known))
+        if (known.TryGetValue((recordType, number), out var edition))
         {
-            return known;
+            return edition;
         }
 
         var definition = await db.Editions.Where(e => e.RecordType == recordType && e.Number == number)
             .Select(e => e.Definition).SingleAsync(cancellation);
-        var (program, _) = RuleProgram.Compile(definition);
-        return compiled.GetOrAdd(
-            (recordType, number),
-            new Edition(number, program ?? throw new InvalidOperationException($"Edition {number} of {recordType} does not compile.")));
+        return known.GetOrAdd((recordType, number), new Edition(number, definition));
     }
 }

@@ -18,46 +18,45 @@ internal static class CreateRecord
         api.MapPost("/record-types/{key}/records", Run).WithName("CreateRecord").RequireAuthorization(Policies.Members)
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity);
 
-    /// <summary>The setting of a new record: the first stage of that workflow, or of the record type's first; null for an unknown one.</summary>
-    internal static Setting? Beginning(Edition edition, string? workflow, ClaimsPrincipal user)
+    /// <summary>The record that comes of an accepted verdict.</summary>
+    internal static StoredRecord Record(Edition edition, Setting setting, Verdict verdict, DateTime at) => new()
     {
-        var type = edition.Definition.RecordType;
-        var way = workflow is null ? type.Workflows[0] : type.FindWorkflow(workflow);
-        return way is null ? null : new(way.Key, way.Stages[0].Key, IsNew: true) { Roles = user.RoleKeys() };
-    }
+        RecordType = edition.Definition.RecordType.Key,
+        Workflow = setting.Workflow,
+        Stage = verdict.Stage,
+        Title = verdict.Values[edition.Definition.RecordType.TitleField].Plain,
+        Values = verdict.Values,
+        ChangedAt = at,
+        ChangedBy = setting.Person!,
+    };
 
     private static async Task<Results<Created<RecordView>, ProblemHttpResult>> Run(
-        string key, NewRecord request, DibujoDb db, Editions editions, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancellation)
+        string key, NewRecord request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup,
+        ClaimsPrincipal user, TimeProvider clock, CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is not { } edition
-            || Beginning(edition, request.Workflow, user) is not { } setting)
+            || edition.For(request.Form) is not { } program
+            || circumstances.OfNew(edition.Definition.RecordType, request.Workflow, user, request.Channel) is not { } setting)
         {
             return ReadRecordTypes.NoSuchRecordType(key);
         }
 
-        var verdict = new Judge(edition.Program).Decide(RecordValues.Empty, setting, new Submission(request.Changes, request.Move));
+        var verdict = new Judge(program, lookup).Decide(
+            edition.Definition.RecordType.Defaults(setting), setting, new Submission(request.Changes, request.Move));
         if (!verdict.IsAccepted)
         {
             return SaveRecord.Refused(verdict);
         }
 
-        var record = new StoredRecord
-        {
-            RecordType = key,
-            Workflow = setting.Workflow,
-            Stage = verdict.Stage,
-            Title = verdict.Values[edition.Definition.RecordType.TitleField].Plain,
-            Values = verdict.Values,
-            ChangedAt = clock.GetUtcNow().UtcDateTime,
-            ChangedBy = user.Identity!.Name!,
-        };
+        var record = Record(edition, setting, verdict, clock.GetUtcNow().UtcDateTime);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         db.Records.Add(record);
         await db.SaveChangesAsync(cancellation);
         db.History.Add(SaveRecord.Entry(record, edition.Number, RecordValues.Empty, setting.Stage));
         await db.SaveChangesAsync(cancellation);
         await transaction.CommitAsync(cancellation);
-        return TypedResults.Created($"/api/records/{record.Id}", RecordView.Of(record, edition, user.RoleKeys()));
+        return TypedResults.Created(
+            $"/api/records/{record.Id}", RecordView.Of(record, edition, program, circumstances.Of(record, user, request.Channel), lookup));
     }
 }
 
@@ -65,4 +64,7 @@ internal static class CreateRecord
 /// <param name="Changes">What was filled in.</param>
 /// <param name="Workflow">Key of the workflow; null for the record type's first.</param>
 /// <param name="Move">A move to be made at once; null for none.</param>
-internal sealed record NewRecord(ImmutableDictionary<string, Value> Changes, string? Workflow = null, string? Move = null);
+/// <param name="Form">Key of the form that was filled in; null for the main form.</param>
+/// <param name="Channel">The way by which the values come.</param>
+internal sealed record NewRecord(
+    ImmutableDictionary<string, Value> Changes, string? Workflow = null, string? Move = null, string? Form = null, Channel Channel = Channel.Api);

@@ -1,4 +1,8 @@
+using System.Collections.Immutable;
 using System.Security.Claims;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Records;
+using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
@@ -14,6 +18,10 @@ internal static class ReadRecord
     {
         api.MapGet("/records/{id:int}", Read).WithName("ReadRecord").RequireAuthorization(Policies.Members)
             .ProducesProblem(StatusCodes.Status404NotFound);
+        api.MapGet("/records/{id:int}/title", Title).WithName("ReadTitle").RequireAuthorization(Policies.Members)
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        api.MapGet("/record-types/{key}/links/{field}/{number:int}", Linked).WithName("ReadLinked").RequireAuthorization(Policies.Members)
+            .ProducesProblem(StatusCodes.Status404NotFound);
         api.MapGet("/record-types/{key}/new-record", Begin).WithName("BeginRecord").RequireAuthorization(Policies.Members)
             .ProducesProblem(StatusCodes.Status404NotFound);
     }
@@ -22,16 +30,38 @@ internal static class ReadRecord
         $"There is no record {id}.", statusCode: StatusCodes.Status404NotFound);
 
     private static async Task<Results<Ok<RecordView>, ProblemHttpResult>> Read(
-        int id, DibujoDb db, Editions editions, ClaimsPrincipal user, CancellationToken cancellation) =>
+        int id, string? form, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, CancellationToken cancellation) =>
         await db.Records.AsNoTracking().SingleOrDefaultAsync(r => r.Id == id, cancellation) is { } record
         && await editions.CurrentAsync(db, record.RecordType, cancellation) is { } edition
-            ? TypedResults.Ok(RecordView.Of(record, edition, user.RoleKeys()))
+        && edition.For(form) is { } program
+            ? TypedResults.Ok(RecordView.Of(record, edition, program, circumstances.Of(record, user, Channel.Form), lookup))
             : NoSuchRecord(id);
 
     private static async Task<Results<Ok<RecordView>, ProblemHttpResult>> Begin(
-        string key, string? workflow, DibujoDb db, Editions editions, ClaimsPrincipal user, CancellationToken cancellation) =>
+        string key, string? workflow, string? form, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup,
+        ClaimsPrincipal user, CancellationToken cancellation) =>
         await editions.CurrentAsync(db, key, cancellation) is { } edition
-        && CreateRecord.Beginning(edition, workflow, user) is { } setting
-            ? TypedResults.Ok(RecordView.New(edition, setting))
+        && edition.For(form) is { } program
+        && circumstances.OfNew(edition.Definition.RecordType, workflow, user, Channel.Form) is { } setting
+            ? TypedResults.Ok(RecordView.New(edition, program, setting, lookup))
             : ReadRecordTypes.NoSuchRecordType(key);
+
+    private static async Task<Results<Ok<RecordTitle>, ProblemHttpResult>> Title(int id, DibujoDb db, CancellationToken cancellation) =>
+        await db.Records.Where(r => r.Id == id).Select(r => new RecordTitle(r.Id, r.RecordType, r.Title)).SingleOrDefaultAsync(cancellation) is { } title
+            ? TypedResults.Ok(title)
+            : NoSuchRecord(id);
+
+    private static async Task<Results<Ok<ImmutableArray<LinkedRecord>>, ProblemHttpResult>> Linked(
+        string key, string field, int number, DibujoDb db, Editions editions, RecordLookup lookup, CancellationToken cancellation)
+    {
+        if (await editions.CurrentAsync(db, key, cancellation) is not { Definition.RecordType: var type } || type.Find(field) is not { Type: LinkType })
+        {
+            return ReadRecordTypes.NoSuchRecordType(key);
+        }
+
+        return TypedResults.Ok(lookup.From(type, RecordValues.Empty.With(field, new Link(number))));
+    }
 }
+
+/// <summary>What a record is called.</summary>
+internal sealed record RecordTitle(int Id, string RecordType, string Title);

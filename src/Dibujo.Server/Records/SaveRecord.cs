@@ -44,11 +44,29 @@ internal static class SaveRecord
         };
     }
 
+    /// <summary>Takes over what an accepted verdict says. Values of fields that the edition does not know stay as they are.</summary>
+    internal static HistoryEntry Apply(StoredRecord record, Edition edition, Verdict verdict, string by, DateTime at)
+    {
+        var type = edition.Definition.RecordType;
+        var unknown = record.Values.ByField.RemoveRange(type.Fields.Select(f => f.Key));
+        var before = new RecordValues(unknown.AddRange(record.Values.FittedTo(type).ByField));
+        var fromStage = record.Stage;
+        record.Values = new(unknown.AddRange(verdict.Values.ByField));
+        record.Stage = verdict.Stage;
+        record.Title = verdict.Values[type.TitleField].Plain;
+        record.Version++;
+        record.ChangedAt = at;
+        record.ChangedBy = by;
+        return Entry(record, edition.Number, before, fromStage);
+    }
+
     private static async Task<Results<Ok<RecordView>, ProblemHttpResult>> Run(
-        int id, RecordSave request, DibujoDb db, Editions editions, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancellation)
+        int id, RecordSave request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user,
+        TimeProvider clock, CancellationToken cancellation)
     {
         if (await db.Records.SingleOrDefaultAsync(r => r.Id == id, cancellation) is not { } record
-            || await editions.CurrentAsync(db, record.RecordType, cancellation) is not { } edition)
+            || await editions.CurrentAsync(db, record.RecordType, cancellation) is not { } edition
+            || edition.For(request.Form) is not { } program)
         {
             return ReadRecord.NoSuchRecord(id);
         }
@@ -58,25 +76,15 @@ internal static class SaveRecord
             return Overtaken(record);
         }
 
-        var type = edition.Definition.RecordType;
-        var before = record.Values.FittedTo(type);
-        var setting = new Setting(record.Workflow, record.Stage) { Roles = user.RoleKeys() };
-        var verdict = new Judge(edition.Program).Decide(before, setting, new Submission(request.Changes, request.Move));
+        var setting = circumstances.Of(record, user, request.Channel);
+        var verdict = new Judge(program, lookup).Decide(
+            record.Values.FittedTo(edition.Definition.RecordType), setting, new Submission(request.Changes, request.Move));
         if (!verdict.IsAccepted)
         {
             return Refused(verdict);
         }
 
-        var fromStage = record.Stage;
-        // Values of fields that this edition does not know stay as they are.
-        var unknown = record.Values.ByField.RemoveRange(type.Fields.Select(f => f.Key));
-        record.Values = new(unknown.AddRange(verdict.Values.ByField));
-        record.Stage = verdict.Stage;
-        record.Title = verdict.Values[type.TitleField].Plain;
-        record.Version++;
-        record.ChangedAt = clock.GetUtcNow().UtcDateTime;
-        record.ChangedBy = user.Identity!.Name!;
-        db.History.Add(Entry(record, edition.Number, new(unknown.AddRange(before.ByField)), fromStage));
+        db.History.Add(Apply(record, edition, verdict, setting.Person!, clock.GetUtcNow().UtcDateTime));
         try
         {
             await db.SaveChangesAsync(cancellation);
@@ -86,7 +94,7 @@ internal static class SaveRecord
             return Overtaken(await db.Records.AsNoTracking().SingleAsync(r => r.Id == id, cancellation));
         }
 
-        return TypedResults.Ok(RecordView.Of(record, edition, user.RoleKeys()));
+        return TypedResults.Ok(RecordView.Of(record, edition, program, circumstances.Of(record, user, request.Channel), lookup));
     }
 
     private static ProblemHttpResult Overtaken(StoredRecord record) => TypedResults.Problem(
@@ -103,4 +111,7 @@ internal static class SaveRecord
 /// <param name="Version">The version that the changes were made on.</param>
 /// <param name="Changes">The changed fields with their new values.</param>
 /// <param name="Move">Key of the move to be made; null for none.</param>
-internal sealed record RecordSave(int Version, ImmutableDictionary<string, Value> Changes, string? Move = null);
+/// <param name="Form">Key of the form that was filled in; null for the main form.</param>
+/// <param name="Channel">The way by which the values come.</param>
+internal sealed record RecordSave(
+    int Version, ImmutableDictionary<string, Value> Changes, string? Move = null, string? Form = null, Channel Channel = Channel.Api);

@@ -23,9 +23,9 @@ public class RuleCheckTests
                 "/rules/0/cases/0/while/test", "/rules/0/cases/0/while/comparands/0/value",
                 "/rules/1/cases/0/while/members", "/rules/1/cases/0/effects/0/targets/0",
                 "/rules/2/cases/0/while", "/rules/2/cases/1/while/comparands/0/value", "/rules/2/cases/1/effects/1/targets/0",
-                "/rules/3/cases/0/while/comparands/0/field", "/rules/3/cases/0/effects/0/targets",
+                "/rules/3/cases/0/while/comparands/0/subject", "/rules/3/cases/0/effects/0/targets",
                 "/rules/4/cases/0/while/comparands",
-                "/rules/5/cases/0/while/comparands/0",
+                "/rules/5/cases/0/while/comparands/0/value",
                 "/rules/6/cases",
             ],
             places);

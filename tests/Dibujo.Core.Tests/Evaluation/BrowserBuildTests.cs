@@ -36,12 +36,12 @@ public class BrowserBuildTests
     private static (string Line, string States) Play(Chance chance)
     {
         var definition = chance.Definition();
-        var saved = chance.Record(definition.RecordType);
+        var saved = chance.Record();
         var setting = chance.Setting();
-        var session = new Session(Chance.Compile(definition), saved, setting);
+        var session = new Session(Chance.Compile(definition), saved, setting, chance);
         var steps = new JsonArray();
         var seen = new JsonArray { Seen(session, definition) };
-        foreach (var (field, value) in chance.Edits(definition.RecordType))
+        foreach (var (field, value) in chance.Edits())
         {
             session.Change(field, value);
             var number = definition.RecordType.Fields.Index().First(f => f.Item.Key == field).Index;
@@ -58,6 +58,8 @@ public class BrowserBuildTests
             ["definition"] = JsonSerializer.SerializeToNode(definition, CoreJson.Default.Definition),
             ["values"] = JsonSerializer.SerializeToNode(saved.ByField, CoreJson.Default.ImmutableDictionaryStringValue),
             ["setting"] = JsonSerializer.SerializeToNode(setting, CoreJson.Default.Setting),
+            ["linked"] = new JsonArray([.. Enumerable.Range(0, 3).Select(number =>
+                JsonSerializer.SerializeToNode(chance.Find("other", number)!.ByField, CoreJson.Default.ImmutableDictionaryStringValue))]),
             ["steps"] = steps,
         };
         return (line.ToJsonString(), seen.ToJsonString());

@@ -6,11 +6,12 @@ import { pathToFileURL } from 'node:url';
 const [engine, input] = process.argv.slice(2);
 const { dotnet } = await import(pathToFileURL(join(engine, 'wwwroot/_framework/dotnet.js')));
 const runtime = await dotnet.create();
-const { Programs, Sessions } = (await runtime.getAssemblyExports('Dibujo.Browser')).Dibujo.Browser;
+const { KnownRecords, Programs, Sessions } = (await runtime.getAssemblyExports('Dibujo.Browser')).Dibujo.Browser;
 
 for (const line of readFileSync(input, 'utf8').split('\n').filter(Boolean)) {
-  const { definition, values, setting, steps } = JSON.parse(line);
-  const program = Programs.Compile(JSON.stringify(definition));
+  const { definition, values, setting, linked, steps } = JSON.parse(line);
+  linked.forEach((record, i) => KnownRecords.Know('other', i, JSON.stringify(record)));
+  const program = Programs.Compile(JSON.stringify(definition), '');
   const session = Sessions.Open(program, JSON.stringify(values), JSON.stringify(setting));
   const states = [];
   const held = [];

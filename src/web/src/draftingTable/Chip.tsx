@@ -17,7 +17,7 @@ interface Props {
   isWrong?: boolean;
   /** The option that the typed text itself stands for, where any value may be given. */
   typed?: (text: string) => ChipOption | null;
-  inputType?: 'text' | 'date';
+  inputType?: 'text' | 'date' | 'datetime-local';
   onPick: (value: string) => void;
 }
 

@@ -63,7 +63,12 @@ export function ClauseEditor({ clause, place, vocabulary, problems, truths, onCh
           options={vocabulary.subjects.map((s, i) => ({
             value: String(i),
             label: s.label,
-            group: s.subject.kind === 'field' ? 'Fields' : 'The record and the person',
+            group:
+              s.subject.kind === 'field'
+                ? 'Fields'
+                : s.subject.kind === 'linked'
+                  ? 'Linked records'
+                  : 'The record and the person',
           }))}
           onPick={pickSubject}
         />
@@ -91,12 +96,14 @@ export function ClauseEditor({ clause, place, vocabulary, problems, truths, onCh
                 }
                 isMissing={!comparands[i]}
                 isWrong={comparands[i] !== undefined && wrong(`comparands/${i}`)}
-                inputType={offer.input === 'date' ? 'date' : 'text'}
+                inputType={offer.input === 'date' ? 'date' : offer.input === 'dateTime' ? 'datetime-local' : 'text'}
                 options={[
                   ...comparandOptions(offer, vocabulary),
                   ...(comparands[i] && test!.shape === 'many' ? [{ value: 'remove', label: 'Take this away' }] : []),
                 ]}
-                typed={['text', 'number', 'date'].includes(offer.input) ? (text) => typedOption(text, offer) : undefined}
+                typed={
+                  ['text', 'number', 'date', 'dateTime'].includes(offer.input) ? (text) => typedOption(text, offer) : undefined
+                }
                 onPick={(value) =>
                   onChange({
                     ...clause,
@@ -137,7 +144,7 @@ function comparandOptions(offer: SubjectOffer, vocabulary: Vocabulary): ChipOpti
         ]
       : offer.values.map((v) => ({ value: literal(v.key), label: v.label }));
   const fields = offer.fields.map((field) => ({
-    value: JSON.stringify({ kind: 'field', field }),
+    value: JSON.stringify({ kind: 'subject', subject: { kind: 'field', field } }),
     label: fieldLabel(field, vocabulary),
     group: 'The value of another field',
   }));
@@ -153,10 +160,10 @@ function typedOption(text: string, offer: SubjectOffer): ChipOption | null {
 }
 
 function labelOf(comparand: Comparand, offer: SubjectOffer, vocabulary: Vocabulary): string {
-  if (comparand.kind === 'field') {
-    return fieldLabel(comparand.field, vocabulary);
+  if (comparand.kind === 'subject') {
+    return vocabulary.subjects.find((s) => sameSubject(s.subject, comparand.subject))?.label ?? '…';
   }
-  const { value } = comparand;
+  const value = comparand.kind === 'literal' ? comparand.value : null;
   return typeof value === 'boolean'
     ? value
       ? 'yes'

@@ -9,7 +9,7 @@ import { Place } from '../frame/Place';
 import { Balloon } from '../sheet/Balloon';
 import lines from '../sheet/lines.module.css';
 import { Sheet, tabOf } from '../sheet/Sheet';
-import { conditionOf, newRule } from './compose';
+import { allTargets, conditionOf, newRule } from './compose';
 import { Demonstrate } from './Demonstrate';
 import classes from './DraftSheet.module.css';
 import { Publish } from './Publish';
@@ -44,12 +44,9 @@ export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: 
   const touching = useMemo(() => {
     const touching = new Map<string, number[]>();
     rules.forEach((rule, i) =>
-      new Set(
-        rule.cases
-          .flatMap((c) => c.effects)
-          .flatMap((e) => e.targets)
-          .map((t) => `${t.kind}:${t.key}`),
-      ).forEach((element) => touching.set(element, [...(touching.get(element) ?? []), i])),
+      new Set(allTargets(rule).map((t) => `${t.kind}:${t.key}`)).forEach((element) =>
+        touching.set(element, [...(touching.get(element) ?? []), i]),
+      ),
     );
     return touching;
   }, [rules]);
@@ -62,7 +59,8 @@ export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: 
 
   function choose(key: string | undefined) {
     setChosen(key);
-    const target = rules.find((rule) => rule.key === key)?.cases[0]?.effects[0]?.targets[0];
+    const rule = rules.find((r) => r.key === key);
+    const target = rule && allTargets(rule)[0];
     const onTab = target && tabOf(definition, target.kind, target.key);
     if (onTab) {
       setTab(onTab);
@@ -140,7 +138,7 @@ export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: 
         <div className={classes.scroll}>
           <RuleList
             rules={rules}
-            report={compiled.report}
+            compiled={compiled}
             record={record}
             chosen={chosen}
             onChoose={choose}

@@ -1,22 +1,22 @@
 import { ActionIcon } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
-import type { Effect, Element, HiddenValue, Problem, Requirement } from '../api/generated';
+import type { Element, HiddenValue, Problem, Requirement } from '../api/generated';
 import { Chip, type ChipOption } from './Chip';
-import { replaced, sameElement, without } from './compose';
+import { replaced, sameElement, without, type StateEffect } from './compose';
 import classes from './OpenRule.module.css';
 import { Problems } from './Problems';
 import type { Vocabulary } from './vocabulary';
 
 interface Props {
-  effect: Effect;
+  effect: StateEffect;
   place: string;
   vocabulary: Vocabulary;
   problems: Problem[];
-  onChange: (effect: Effect) => void;
+  onChange: (effect: StateEffect) => void;
   onRemove?: () => void;
 }
 
-const verbs: { value: Effect['kind']; label: string }[] = [
+const verbs: { value: StateEffect['kind']; label: string }[] = [
   { value: 'require', label: 'require' },
   { value: 'makeOptional', label: 'make optional' },
   { value: 'show', label: 'show' },
@@ -35,7 +35,7 @@ const hiddenValues: ChipOption[] = [
   { value: 'clear', label: 'and clear the value' },
 ];
 
-const groups = { field: 'Fields', section: 'Sections', tab: 'Tabs' };
+const groups = { field: 'Fields', part: 'Parts of fields', section: 'Sections', tab: 'Tabs', form: 'Forms' };
 
 /** One effect as chips: what is done, to what, and how. */
 export function EffectEditor({ effect, place, vocabulary, problems, onChange, onRemove }: Props) {
@@ -49,7 +49,7 @@ export function EffectEditor({ effect, place, vocabulary, problems, onChange, on
           blank="verb"
           label={verbs.find((v) => v.value === effect.kind)!.label}
           options={verbs}
-          onPick={(kind) => onChange(ofKind(kind as Effect['kind'], targets))}
+          onPick={(kind) => onChange(ofKind(kind as StateEffect['kind'], targets))}
         />
         {[...targets, undefined].map((target, i) => (
           <Chip
@@ -97,7 +97,7 @@ export function EffectEditor({ effect, place, vocabulary, problems, onChange, on
   );
 }
 
-function ofKind(kind: Effect['kind'], targets: Element[]): Effect {
+function ofKind(kind: StateEffect['kind'], targets: Element[]): StateEffect {
   return kind === 'require'
     ? { kind, targets, level: 'toMoveOn' }
     : kind === 'hide'

@@ -1,18 +1,20 @@
 import { ActionIcon, Button, Switch, TextInput } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconCopy, IconPlus, IconTrash } from '@tabler/icons-react';
 import type { Case, ClauseExplanation, Effect, Problem, Rule } from '../api/generated';
-import { beside, emptyClause, replaced, without } from './compose';
+import type { CompiledDefinition } from '../engine/compiledDefinition';
+import { beside, emptyClause, hasChips, isStateEffect, replaced, without } from './compose';
 import { ConditionEditor } from './ConditionEditor';
 import { EffectEditor } from './EffectEditor';
 import classes from './OpenRule.module.css';
 import { Problems } from './Problems';
-import type { Vocabulary } from './vocabulary';
+import { SentenceEditor } from './SentenceEditor';
 
 interface Props {
   rule: Rule;
   /** Those of this rule, with places within it. */
   problems: Problem[];
-  vocabulary: Vocabulary;
+  compiled: CompiledDefinition;
+  sentence: string;
   clauses: ClauseExplanation[];
   caseInForce: number;
   onChange: (rule: Rule) => void;
@@ -22,9 +24,22 @@ interface Props {
 }
 
 /** A rule opened in place: its name, its reason, and its sentence with every blank to be pressed. */
-export function OpenRule({ rule, problems, vocabulary, clauses, caseInForce, onChange, onMove, onDuplicate, onDelete }: Props) {
+export function OpenRule({
+  rule,
+  problems,
+  compiled,
+  sentence,
+  clauses,
+  caseInForce,
+  onChange,
+  onMove,
+  onDuplicate,
+  onDelete,
+}: Props) {
   const truths = new Map(clauses.map((clause) => [clause.place, clause]));
-  const { cases } = rule;
+  const cases = rule.cases ?? [];
+  const { vocabulary } = compiled.report;
+  const isSentence = !hasChips(rule);
   const hasOtherwise = cases.at(-1)?.while == null;
   const changeCase = (i: number, next: Case) => onChange({ ...rule, cases: replaced(cases, i, next) });
 
@@ -73,7 +88,17 @@ export function OpenRule({ rule, problems, vocabulary, clauses, caseInForce, onC
         onChange={(event) => onChange({ ...rule, reason: event.currentTarget.value || null })}
       />
       <Problems problems={problems} place="/name" />
-      {cases.map((aCase, i) => (
+      {isSentence && (
+        <SentenceEditor
+          rule={rule}
+          sentence={sentence}
+          compiled={compiled}
+          problems={problems}
+          clauses={clauses}
+          onChange={onChange}
+        />
+      )}
+      {(isSentence ? [] : cases).map((aCase, i) => (
         <div key={i} className={classes.case} data-in-force={caseInForce === i || undefined}>
           <div className={classes.line}>
             <span className={classes.keyword}>
@@ -109,7 +134,7 @@ export function OpenRule({ rule, problems, vocabulary, clauses, caseInForce, onC
             </div>
           )}
           <div className={classes.indented}>
-            {aCase.effects.map((effect, e) => (
+            {aCase.effects.filter(isStateEffect).map((effect, e) => (
               <EffectEditor
                 key={e}
                 effect={effect}
@@ -133,16 +158,18 @@ export function OpenRule({ rule, problems, vocabulary, clauses, caseInForce, onC
           </div>
         </div>
       ))}
-      <Button.Group>
-        <Button size="compact-xs" variant="subtle" leftSection={<IconPlus size={12} />} onClick={() => addCase(emptyClause())}>
-          else while
-        </Button>
-        {!hasOtherwise && (
-          <Button size="compact-xs" variant="subtle" leftSection={<IconPlus size={12} />} onClick={() => addCase(null)}>
-            otherwise
+      {!isSentence && (
+        <Button.Group>
+          <Button size="compact-xs" variant="subtle" leftSection={<IconPlus size={12} />} onClick={() => addCase(emptyClause())}>
+            else while
           </Button>
-        )}
-      </Button.Group>
+          {!hasOtherwise && (
+            <Button size="compact-xs" variant="subtle" leftSection={<IconPlus size={12} />} onClick={() => addCase(null)}>
+              otherwise
+            </Button>
+          )}
+        </Button.Group>
+      )}
     </div>
   );
 }

@@ -1,4 +1,5 @@
-import type { CompilationReport, Rule } from '../api/generated';
+import type { Rule } from '../api/generated';
+import type { CompiledDefinition } from '../engine/compiledDefinition';
 import type { EngineRecord } from '../engine/engineRecord';
 import { useChanges } from '../engine/useEngine';
 import { Balloon } from '../sheet/Balloon';
@@ -7,10 +8,11 @@ import { duplicate, moved, replaced, without } from './compose';
 import { OpenRule } from './OpenRule';
 import classes from './RuleList.module.css';
 import { SentenceText } from './SentenceText';
+import { plainText } from './plainText';
 
 interface Props {
   rules: Rule[];
-  report: CompilationReport;
+  compiled: CompiledDefinition;
   record: EngineRecord;
   chosen: string | undefined;
   onChoose: (key: string | undefined) => void;
@@ -18,8 +20,9 @@ interface Props {
 }
 
 /** The rules as sentences, highest first; the chosen one opens in place. */
-export function RuleList({ rules, report, record, chosen, onChoose, onChange }: Props) {
+export function RuleList({ rules, compiled, record, chosen, onChoose, onChange }: Props) {
   useChanges(record);
+  const { report } = compiled;
   return (
     <ol className={classes.list}>
       {rules.map((rule, i) => {
@@ -50,7 +53,8 @@ export function RuleList({ rules, report, record, chosen, onChoose, onChange }: 
               <OpenRule
                 rule={rule}
                 problems={problems}
-                vocabulary={report.vocabulary}
+                compiled={compiled}
+                sentence={plainText(report.sentences[i] ?? [])}
                 clauses={record.clauses(i)}
                 caseInForce={record.caseInForce(i)}
                 onChange={(next) => onChange(replaced(rules, i, next))}

@@ -64,9 +64,67 @@ export function without<T>(list: T[], at: number): T[] {
   return list.filter((_, i) => i !== at);
 }
 
+/** An effect on the state of elements; the other kinds are written as sentences. */
+export type StateEffect = Extract<Effect, { targets: Element[] }>;
+
+export const isStateEffect = (effect: Effect): effect is StateEffect => 'targets' in effect;
+
+/** What an effect acts on. */
+export function targetsOf(effect: Effect): Element[] {
+  if (isStateEffect(effect)) {
+    return effect.targets;
+  }
+  return 'field' in effect ? [{ kind: 'field', key: effect.field }] : effect.kind === 'message' && effect.at ? [effect.at] : [];
+}
+
+/** Everything that a rule acts on, by case or by table. */
+export function allTargets(rule: Rule): Element[] {
+  const outputs = rule.table?.outputs ?? [];
+  return [
+    ...(rule.cases ?? []).flatMap((c) => c.effects).flatMap(targetsOf),
+    ...outputs.flatMap((o): Element[] =>
+      o.kind === 'state' ? o.targets : o.kind === 'message' ? (o.at ? [o.at] : []) : [{ kind: 'field', key: o.field }],
+    ),
+  ];
+}
+
+/** Whether every blank of the rule can be shown as a chip; a rule that cannot is written as a sentence. */
+export function hasChips(rule: Rule): boolean {
+  return (
+    !rule.table &&
+    !rule.where &&
+    (rule.cases ?? []).every(
+      (c) =>
+        (c.while == null || conditionHasChips(c.while)) &&
+        c.effects.every((e) => isStateEffect(e) && !(e.kind === 'require' && (e.message || e.moves?.length)) && !isReset(e)),
+    )
+  );
+}
+
+const isReset = (effect: Effect) => effect.kind === 'hide' && effect.value === 'reset';
+
+function conditionHasChips(condition: Condition): boolean {
+  return condition.kind === 'group'
+    ? condition.members.every(conditionHasChips)
+    : (condition.subject.kind !== 'field' || !condition.subject.saved) &&
+        condition.subject.kind !== 'linked' &&
+        (condition.comparands ?? []).every(
+          (c) =>
+            (c.kind === 'literal' && (c.value === null || typeof c.value !== 'object')) ||
+            (c.kind === 'subject' && c.subject.kind === 'field' && !c.subject.saved),
+        );
+}
+
 export const sameElement = (one: Element, other: Element) => one.kind === other.kind && one.key === other.key;
 
-export const sameSubject = (one: Subject, other: Subject) => JSON.stringify(one) === JSON.stringify(other);
+export function sameSubject(one: Subject, other: Subject): boolean {
+  if (one.kind === 'field' && other.kind === 'field') {
+    return one.field === other.field && (one.part ?? null) === (other.part ?? null) && !one.saved === !other.saved;
+  }
+  return one.kind === 'linked' || other.kind === 'linked'
+    ? JSON.stringify(one) === JSON.stringify(other)
+    : one.kind === other.kind;
+}
 
 function freeKey(taken: Rule[]): string {
   const keys = new Set(taken.map((rule) => rule.key));

@@ -21,12 +21,13 @@ export function useSample(recordType: string, view: View, compiled: CompiledDefi
     if (!sample) {
       return undefined;
     }
-    const opened = compiled.open(view.isNew ? {} : (sample.values as Values), {
-      workflow: sample.setting.workflow,
+    const setting = {
+      ...sample.setting,
       stage: view.stage || sample.setting.stage,
       roles: [view.role],
       isNew: view.isNew,
-    });
+    };
+    const opened = compiled.open(view.isNew ? {} : (sample.values as Values), setting, sample.linked);
     opened.goOn(trial);
     return opened;
   }, [sample, compiled, view.stage, view.role, view.isNew, trial]);

@@ -1,10 +1,10 @@
 import type { CompilationReport, Definition } from '../api/generated';
 import { CompiledDefinition } from './compiledDefinition';
 
-/** What the WebAssembly engine exports; see Programs.cs and Sessions.cs in Dibujo.Browser. */
+/** What the WebAssembly engine exports; see Dibujo.Browser. */
 export interface EngineExports {
   Programs: {
-    Compile(definition: string): number;
+    Compile(definition: string, form: string): number;
     Report(): string;
     Close(program: number): void;
   };
@@ -15,10 +15,21 @@ export interface EngineExports {
     Change(session: number, field: number, value: string): number[] | null;
     ValueOf(session: number, field: number): string;
     Violation(session: number, field: number): string;
-    Missing(session: number): number[];
+    Missing(session: number): string;
+    Messages(session: number): string;
+    Suggestions(session: number): string;
+    Offers(session: number, field: number): string[] | null;
+    LookUpAgain(session: number): number[];
     Changes(session: number): string;
     Clauses(session: number, rule: number): string;
     Explain(session: number, element: number): string;
+  };
+  KnownRecords: {
+    Know(recordType: string, number: number, values: string): void;
+  };
+  Sentences: {
+    Read(program: number, sentence: string, like: string): string;
+    Complete(program: number, sentence: string, cursor: number): string;
   };
 }
 
@@ -26,8 +37,9 @@ export interface EngineExports {
 export class Engine {
   constructor(private readonly exports: EngineExports) {}
 
-  compile(definition: Definition): CompiledDefinition {
-    const program = this.exports.Programs.Compile(JSON.stringify(definition));
+  /** Compiles for the form of that key, or for the main form. */
+  compile(definition: Definition, form = ''): CompiledDefinition {
+    const program = this.exports.Programs.Compile(JSON.stringify(definition), form);
     const report = JSON.parse(this.exports.Programs.Report()) as CompilationReport;
     return new CompiledDefinition(this.exports, program, definition, report);
   }

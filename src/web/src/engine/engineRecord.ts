@@ -4,10 +4,14 @@ import type {
   Definition,
   ElementExplanation,
   ElementKind,
+  LinkedRecord,
+  MissingField,
+  SaidMessage,
   Setting,
+  Suggestion,
 } from '../api/generated';
 import type { EngineExports } from './engine';
-import { absent, readBits, type ElementState, type FormRecord, type MissingField, type Value, type Values } from './formRecord';
+import { absent, readBits, type ElementState, type FormRecord, type Value, type Values } from './formRecord';
 
 const unused = new FinalizationRegistry<{ exports: EngineExports; session: number }>(({ exports, session }) =>
   exports.Sessions.Close(session),
@@ -16,12 +20,12 @@ const unused = new FinalizationRegistry<{ exports: EngineExports; session: numbe
 /** A record open in the browser's engine. Every change is answered with a small delta, which is all that is read. */
 export class EngineRecord implements FormRecord {
   readonly isLive = true;
+  readonly recordType: string;
   version = 0;
   isSettled = true;
   private trial?: Map<string, Value>;
   private readonly numbers = new Map<string, number>();
   private readonly fields = new Map<string, number>();
-  private readonly keys: string[];
   private readonly states: ElementState[] = [];
   private readonly values: Value[] = [];
   private readonly cases: number[] = [];
@@ -36,8 +40,8 @@ export class EngineRecord implements FormRecord {
     readonly setting: Setting,
   ) {
     report.elements.forEach((element, number) => this.numbers.set(`${element.kind}:${element.key}`, number));
-    this.keys = definition.recordType.fields.map((field) => field.key);
-    this.keys.forEach((key, number) => this.fields.set(key, number));
+    definition.recordType.fields.forEach((field, number) => this.fields.set(field.key, number));
+    this.recordType = definition.recordType.key;
     unused.register(this, { exports, session });
     this.follow(exports.Sessions.All(session));
   }
@@ -66,8 +70,8 @@ export class EngineRecord implements FormRecord {
       return;
     }
     // The engine's runtime has no tables for composing characters; the browser does.
-    const composed = typeof value === 'string' ? value.normalize('NFC') : value;
-    const delta = this.exports.Sessions.Change(this.session, number, JSON.stringify(composed));
+    const composed = JSON.stringify(value).normalize('NFC');
+    const delta = this.exports.Sessions.Change(this.session, number, composed);
     if (delta !== null) {
       this.trial?.set(field, value);
       this.violations.set(number, this.exports.Sessions.Violation(this.session, number));
@@ -86,12 +90,25 @@ export class EngineRecord implements FormRecord {
   }
 
   missing(): MissingField[] {
-    const pairs = this.exports.Sessions.Missing(this.session);
-    const missing: MissingField[] = [];
-    for (let i = 0; i < pairs.length; i += 2) {
-      missing.push({ field: this.keys[pairs[i]!]!, requirement: pairs[i + 1] === 2 ? 'toSave' : 'toMoveOn' });
-    }
-    return missing;
+    return JSON.parse(this.exports.Sessions.Missing(this.session)) as MissingField[];
+  }
+
+  messages(): SaidMessage[] {
+    return JSON.parse(this.exports.Sessions.Messages(this.session)) as SaidMessage[];
+  }
+
+  suggestions(): Suggestion[] {
+    return JSON.parse(this.exports.Sessions.Suggestions(this.session)) as Suggestion[];
+  }
+
+  offers(field: string): string[] | null {
+    const number = this.fields.get(field);
+    return number === undefined ? null : this.exports.Sessions.Offers(this.session, number);
+  }
+
+  know(linked: LinkedRecord[]) {
+    linked.forEach((r) => this.exports.KnownRecords.Know(r.recordType, r.number, JSON.stringify(r.values)));
+    this.follow(this.exports.Sessions.LookUpAgain(this.session));
   }
 
   explain(kind: ElementKind, key: string): ElementExplanation | null {

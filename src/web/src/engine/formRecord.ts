@@ -1,7 +1,16 @@
-import type { ClauseExplanation, ElementExplanation, ElementKind, Setting } from '../api/generated';
+import type {
+  ClauseExplanation,
+  ElementExplanation,
+  ElementKind,
+  LinkedRecord,
+  MissingField,
+  SaidMessage,
+  Setting,
+  Suggestion,
+  Value,
+} from '../api/generated';
 
-/** A bare value; null is blank. */
-export type Value = string | number | boolean | null;
+export type { Value };
 
 export type Values = Record<string, Value>;
 
@@ -11,16 +20,15 @@ export interface ElementState {
   requirement: 'optional' | 'toMoveOn' | 'toSave';
   isSuspended: boolean;
   isSetAside: boolean;
-}
-
-export interface MissingField {
-  field: string;
-  requirement: 'toMoveOn' | 'toSave';
+  /** Whether it is needed for named moves only. */
+  isForSomeMoves: boolean;
 }
 
 /** A record open on a form: what to draw, and whom to tell of changes. What anything means is decided elsewhere. */
 export interface FormRecord {
   readonly setting: Setting;
+  /** Key of its record type. */
+  readonly recordType: string;
   /** Whether states follow the typing; where not, they are the server's, as of the last save. */
   readonly isLive: boolean;
   /** False while rules go round in a circle for these values; the fields in it keep their saved values then. */
@@ -36,6 +44,12 @@ export interface FormRecord {
   /** The changes that count now, to be sent to the server. */
   changes(): Values;
   missing(): MissingField[];
+  messages(): SaidMessage[];
+  suggestions(): Suggestion[];
+  /** Keys of the choices that are left to a field; null where all are. */
+  offers(field: string): string[] | null;
+  /** Takes in records to which a link leads, so that rules can look at them. */
+  know(linked: LinkedRecord[]): void;
   explain(kind: ElementKind, key: string): ElementExplanation | null;
   /** Which case of the rule is in force; -1 for none. */
   caseInForce(rule: number): number;
@@ -52,6 +66,7 @@ export function readBits(bits: number): ElementState {
     requirement: requirements[(bits >> 2) & 3] ?? 'optional',
     isSuspended: (bits & 16) !== 0,
     isSetAside: (bits & 32) !== 0,
+    isForSomeMoves: (bits & 64) !== 0,
   };
 }
 

@@ -1,5 +1,5 @@
-import type { ClauseExplanation, ElementKind, RecordView } from '../api/generated';
-import { absent, readBits, type ElementState, type FormRecord, type MissingField, type Value, type Values } from './formRecord';
+import type { ClauseExplanation, ElementKind, MissingField, RecordView, SaidMessage, Suggestion } from '../api/generated';
+import { absent, readBits, type ElementState, type FormRecord, type Value, type Values } from './formRecord';
 
 /** A record with the states that the server evaluated, for as long as the browser's engine has not loaded. */
 export class ServedRecord implements FormRecord {
@@ -18,6 +18,10 @@ export class ServedRecord implements FormRecord {
 
   get setting() {
     return this.record.setting;
+  }
+
+  get recordType() {
+    return this.record.recordType;
   }
 
   subscribe = (listener: () => void) => {
@@ -40,6 +44,14 @@ export class ServedRecord implements FormRecord {
   changes = (): Values => ({ ...this.edits });
 
   missing = (): MissingField[] => [];
+
+  messages = (): SaidMessage[] => [];
+
+  suggestions = (): Suggestion[] => [];
+
+  offers = () => null;
+
+  know = () => undefined;
 
   explain = () => null;
 

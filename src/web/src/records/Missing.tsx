@@ -1,7 +1,7 @@
 import { Text, UnstyledButton } from '@mantine/core';
 import type { Definition } from '../api/generated';
 import type { FormRecord } from '../engine/formRecord';
-import { fieldLabel } from '../sheet/lookUp';
+import { fieldLabel, moveLabel } from '../sheet/lookUp';
 import lines from '../sheet/lines.module.css';
 import classes from './RecordForm.module.css';
 
@@ -24,12 +24,15 @@ export function Missing({
       <h3 className={classes.heading}>Missing for the next move</h3>
       {missing.length === 0 && <Text size="sm">Nothing. The record can move on.</Text>}
       <ul className={classes.list}>
-        {missing.map(({ field, requirement }) => (
+        {missing.map(({ field, level, moves }) => (
           <li key={field}>
             <UnstyledButton className={classes.link} onClick={() => onGoTo(field)}>
               {fieldLabel(definition, field)}
             </UnstyledButton>{' '}
-            {requirement === 'toSave' && <span className={lines.word}>already needed to save</span>}
+            {level === 'toSave' && <span className={lines.word}>already needed to save</span>}
+            {moves.length > 0 && (
+              <span className={lines.word}>for {moves.map((move) => moveLabel(definition, move)).join(', ')}</span>
+            )}
           </li>
         ))}
       </ul>

@@ -58,7 +58,7 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
   }
 
   function goTo(field: string) {
-    setTab(tabOf(definition, 'field', field) ?? tab);
+    setTab(tabOf(definition, 'field', field, stored.form) ?? tab);
     window.setTimeout(() => document.getElementById(`field-${field}`)?.focus(), 50);
   }
 
@@ -85,6 +85,7 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
         <Sheet
           definition={definition}
           record={record}
+          formKey={stored.form}
           tab={tab}
           onTab={setTab}
           isWaiting={isWaiting}

@@ -40,9 +40,17 @@ function OpenRecordPage({ edition, stored: first }: { edition: EditionView; stor
     const saved =
       stored.id === 0
         ? await answered(
-            createRecord({ path: { key: stored.recordType }, body: { changes, workflow: stored.setting.workflow, move } }),
+            createRecord({
+              path: { key: stored.recordType },
+              body: { changes, workflow: stored.setting.workflow, move, form: stored.form, channel: 'form' },
+            }),
           )
-        : await answered(saveRecord({ path: { id: stored.id }, body: { version: stored.version, changes, move } }));
+        : await answered(
+            saveRecord({
+              path: { id: stored.id },
+              body: { version: stored.version, changes, move, form: stored.form, channel: 'form' },
+            }),
+          );
     await queries.invalidateQueries({ queryKey: ['records'] });
     setOpened({ stored: saved, typed: {} });
     if (stored.id === 0) {
@@ -52,7 +60,7 @@ function OpenRecordPage({ edition, stored: first }: { edition: EditionView; stor
 
   /** Takes over what somebody else has saved, and puts the person's own changes on top of it. */
   async function takeOver(changes: Values) {
-    setOpened({ stored: await answered(readRecord({ path: { id: stored.id } })), typed: changes });
+    setOpened({ stored: await answered(readRecord({ path: { id: stored.id }, query: { form: stored.form } })), typed: changes });
   }
 
   return <RecordForm edition={edition} stored={stored} typed={typed} onSave={save} onTakeOver={takeOver} />;

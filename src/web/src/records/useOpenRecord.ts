@@ -14,10 +14,10 @@ export function useOpenRecord(
   typed: Values,
 ): { record: FormRecord; isWaiting: boolean } {
   const { engine, isLoading } = useEngine();
-  const compiled = useMemo(() => engine?.compile(edition.definition), [engine, edition]);
+  const compiled = useMemo(() => engine?.compile(edition.definition, stored.form), [engine, edition, stored.form]);
   const record = useMemo(() => {
     const opened: FormRecord = compiled?.isUsable
-      ? compiled.open(stored.values as Values, stored.setting)
+      ? compiled.open(stored.values as Values, stored.setting, stored.linked)
       : new ServedRecord(stored);
     Object.entries(typed).forEach(([field, value]) => opened.change(field, value));
     return opened;

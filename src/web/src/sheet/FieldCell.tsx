@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import type { Field } from '../api/generated';
 import type { FormRecord } from '../engine/formRecord';
 import classes from './FieldCell.module.css';
+import { Beside } from './Beside';
 import { FieldInput } from './FieldInput';
 import lines from './lines.module.css';
 
@@ -39,7 +40,13 @@ export function FieldCell({ field, record, aside, depends = false, isPointedAt =
         {!state.isVisible && <span className={lines.word}>hidden</span>}
         {state.isLocked && state.isVisible && <span className={lines.word}>locked</span>}
         {asks && (
-          <span className={lines.word}>{state.requirement === 'toSave' ? 'required to save' : 'required to move on'}</span>
+          <span className={lines.word}>
+            {state.requirement === 'toSave'
+              ? 'required to save'
+              : state.isForSomeMoves
+                ? 'required for a move'
+                : 'required to move on'}
+          </span>
         )}
         {state.isSetAside && <span className={lines.word}>change set aside</span>}
         {aside}
@@ -55,12 +62,12 @@ export function FieldCell({ field, record, aside, depends = false, isPointedAt =
       >
         <FieldInput
           field={field}
-          value={record.value(field.key)}
+          record={record}
           isReadOnly={isWaiting || state.isLocked || !state.isVisible}
           describedBy={wrong ? wrongId : undefined}
-          onChange={(value) => record.change(field.key, value)}
         />
       </div>
+      <Beside record={record} field={field} isReadOnly={isWaiting || state.isLocked || !state.isVisible} />
       {wrong ? (
         <div id={wrongId} role="alert" className={lines.wrong}>
           {wrong}

@@ -1,19 +1,23 @@
-import { NumberInput, SegmentedControl, Select, Text, Textarea, TextInput } from '@mantine/core';
-import type { Field } from '../api/generated';
-import type { Value } from '../engine/formRecord';
+import { MultiSelect, NumberInput, SegmentedControl, Select, Text, Textarea, TextInput } from '@mantine/core';
+import type { Field, Option } from '../api/generated';
+import type { FormRecord, Value } from '../engine/formRecord';
+import { CompoundInput } from './CompoundInput';
 import classes from './FieldInput.module.css';
+import { LinkInput } from './LinkInput';
+import { PersonInput } from './PersonInput';
 
 interface Props {
   field: Field;
-  value: Value;
+  record: FormRecord;
   isReadOnly: boolean;
   describedBy?: string;
-  onChange: (value: Value) => void;
 }
 
 /** The input that fits the field's type. */
-export function FieldInput({ field, value, isReadOnly, describedBy, onChange }: Props) {
+export function FieldInput({ field, record, isReadOnly, describedBy }: Props) {
   const type = field.type;
+  const value = record.value(field.key);
+  const onChange = (next: Value) => record.change(field.key, next);
   const common = {
     id: `field-${field.key}`,
     variant: 'unstyled',
@@ -21,7 +25,7 @@ export function FieldInput({ field, value, isReadOnly, describedBy, onChange }: 
     readOnly: isReadOnly,
     'aria-describedby': describedBy,
   } as const;
-  const text = value === null ? '' : String(value);
+  const text = value === null || typeof value === 'object' ? '' : String(value);
   switch (type.kind) {
     case 'text':
       return <TextInput {...common} value={text} onChange={(e) => onChange(e.currentTarget.value || null)} />;
@@ -38,6 +42,10 @@ export function FieldInput({ field, value, isReadOnly, describedBy, onChange }: 
       );
     case 'date':
       return <TextInput {...common} type="date" value={text} onChange={(e) => onChange(e.currentTarget.value || null)} />;
+    case 'dateTime':
+      return (
+        <TextInput {...common} type="datetime-local" value={text} onChange={(e) => onChange(e.currentTarget.value || null)} />
+      );
     case 'number':
     case 'money':
       return (
@@ -89,10 +97,35 @@ export function FieldInput({ field, value, isReadOnly, describedBy, onChange }: 
           clearable={!isReadOnly}
           searchable
           selectFirstOptionOnChange
-          data={type.options.filter((o) => !o.retired || o.key === value).map((o) => ({ value: o.key, label: o.label }))}
+          data={offered(type.options, record.offers(field.key), value === null ? [] : [value as string])}
           value={value as string | null}
           onChange={onChange}
         />
       );
+    case 'choices':
+      return (
+        <MultiSelect
+          {...common}
+          clearable={!isReadOnly}
+          searchable
+          data={offered(type.options, record.offers(field.key), (value as string[] | null) ?? [])}
+          value={(value as string[] | null) ?? []}
+          onChange={(next) => onChange(next.length === 0 ? null : next)}
+        />
+      );
+    case 'fullName':
+    case 'address':
+      return <CompoundInput field={field} record={record} isReadOnly={isReadOnly} describedBy={describedBy} />;
+    case 'link':
+      return <LinkInput {...common} recordType={type.recordType} field={field.key} record={record} />;
+    case 'person':
+      return <PersonInput {...common} value={text || null} onChange={onChange} />;
   }
+}
+
+/** The choices that can be made: those a rule leaves and that are not retired, and what is chosen already. */
+function offered(options: Option[], left: string[] | null, chosen: string[]) {
+  return options
+    .filter((o) => chosen.includes(o.key) || (!o.retired && (left === null || left.includes(o.key))))
+    .map((o) => ({ value: o.key, label: o.label }));
 }

@@ -5,11 +5,14 @@ import type { FormRecord } from '../engine/formRecord';
 import { useChanges } from '../engine/useEngine';
 import { FieldCell } from './FieldCell';
 import lines from './lines.module.css';
+import { Said } from './Said';
 import classes from './Sheet.module.css';
 
 interface Props {
   definition: Definition;
   record: FormRecord;
+  /** Key of the form that is drawn; by default the main form. */
+  formKey?: string;
   tab: string;
   onTab: (tab: string) => void;
   /** Draws what is hidden too, dashed; members never see it. */
@@ -27,6 +30,7 @@ interface Props {
 export function Sheet({
   definition,
   record,
+  formKey,
   tab,
   onTab,
   showHidden = false,
@@ -37,7 +41,7 @@ export function Sheet({
   isWaiting = false,
 }: Props) {
   useChanges(record);
-  const form = definition.recordType.forms[0];
+  const form = formOf(definition, formKey);
   const fields = new Map<string, Field>(definition.recordType.fields.map((field) => [field.key, field]));
   const seen = (kind: ElementKind, key: string) => showHidden || record.state(kind, key).isVisible;
   const tabs = form?.tabs.filter((t) => seen('tab', t.key)) ?? [];
@@ -71,6 +75,11 @@ export function Sheet({
               tell an administrator.
             </p>
           )}
+          <Said
+            messages={record
+              .messages()
+              .filter((m) => !m.at || m.at.kind === 'form' || (m.at.kind === 'tab' && m.at.key === t.key))}
+          />
           {t.sections
             .filter((section) => seen('section', section.key))
             .map((section) => (
@@ -87,6 +96,7 @@ export function Sheet({
                   {!record.state('section', section.key).isVisible && <span className={lines.word}>hidden</span>}
                   {aside?.('section', section.key)}
                 </h3>
+                <Said messages={record.messages().filter((m) => m.at?.kind === 'section' && m.at.key === section.key)} />
                 <div className={classes.fields}>
                   {section.fields
                     .filter((key) => seen('field', key))
@@ -111,11 +121,17 @@ export function Sheet({
   );
 }
 
-/** The tab on which the field stands. */
-export function tabOf(definition: Definition, kind: ElementKind, key: string): string | undefined {
-  return definition.recordType.forms[0]?.tabs.find(
+const formOf = (definition: Definition, key: string | undefined) =>
+  definition.recordType.forms.find((form) => form.key === key) ?? definition.recordType.forms[0];
+
+/** The tab on which an element stands. */
+export function tabOf(definition: Definition, kind: ElementKind, key: string, formKey?: string): string | undefined {
+  const field = kind === 'part' ? key.split('.')[0]! : key;
+  return formOf(definition, formKey)?.tabs.find(
     (tab) =>
       (kind === 'tab' && tab.key === key) ||
-      tab.sections.some((s) => (kind === 'section' && s.key === key) || (kind === 'field' && s.fields.includes(key))),
+      tab.sections.some(
+        (s) => (kind === 'section' && s.key === key) || ((kind === 'field' || kind === 'part') && s.fields.includes(field)),
+      ),
   )?.key;
 }

@@ -12,3 +12,7 @@ export function fieldLabel(definition: Definition, key: string): string {
 export function roleLabel(definition: Definition, key: string): string {
   return definition.recordType.roles?.find((role) => role.key === key)?.label ?? key;
 }
+
+export function moveLabel(definition: Definition, key: string): string {
+  return definition.recordType.workflows.flatMap((w) => w.moves).find((move) => move.key === key)?.label ?? key;
+}

@@ -1,7 +1,7 @@
 using System.Text.Json.Serialization;
 using Dibujo.Core.Exchange;
 
-namespace Dibujo.Core.Explanation;
+namespace Dibujo.Core.Sentences;
 
 /// <summary>What a part of a sentence stands for.</summary>
 [JsonConverter(typeof(CamelCaseEnum<PartKind>))]

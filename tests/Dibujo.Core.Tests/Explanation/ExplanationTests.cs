@@ -1,11 +1,12 @@
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Explanation;
 using Dibujo.Core.Rules;
+using Dibujo.Core.Sentences;
 using static Dibujo.Core.Tests.Small;
 
 namespace Dibujo.Core.Tests.Explanation;
 
-public class SentenceTests
+public class ExplanationTests
 {
     [Fact]
     public void A_rule_reads_as_one_would_say_it() => Assert.Equal(

@@ -5,7 +5,7 @@ using Dibujo.Core.Exchange;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 
-namespace Dibujo.Core.Explanation;
+namespace Dibujo.Core.Sentences;
 
 /// <summary>What may be put into the blanks of a rule's sentence for one record type.</summary>
 /// <param name="Subjects">Everything that a clause can look at.</param>
@@ -16,37 +16,46 @@ public sealed record Vocabulary(ImmutableArray<SubjectOffer> Subjects, Immutable
     public static Vocabulary Of(RecordType type)
     {
         var labels = new Labels(type);
+        var subjects = new SubjectTypes(type);
         return new(
-            [
-                .. type.Fields.Select(field => Offer(type, field)),
-                new(new StageSubject(), "Stage", Offers(FittingTests.Stages), ValueInput.List,
-                    [.. type.Workflows.SelectMany(w => w.Stages).DistinctBy(s => s.Key).Select(s => new ValueOffer(s.Key, s.Label))], []),
-                new(new RoleSubject(), "Role", Offers(FittingTests.Roles), ValueInput.List,
-                    [.. type.Roles.Select(r => new ValueOffer(r.Key, r.Label))], []),
-            ],
-            [
-                .. type.Fields.Select(f => Element.Field(f.Key))
-                    .Concat(type.Forms.SelectMany(form => form.Tabs).SelectMany(tab =>
-                        tab.Sections.Select(s => Element.Section(s.Key)).Prepend(Element.Tab(tab.Key))))
-                    .Distinct()
-                    .Select(element => new TargetOffer(element, labels.Of(element))),
-            ]);
+            [.. SubjectsOf(type).Select(subject => Offer(type, subjects, labels, subject))],
+            [.. Checking.EffectCheck.ElementsOf(type).Select(element => new TargetOffer(element, labels.Of(element)))]);
     }
 
-    private static SubjectOffer Offer(RecordType type, Field field)
+    /// <summary>Fields with their parts and what their links lead to directly, then the setting.</summary>
+    private static IEnumerable<Subject> SubjectsOf(RecordType type) =>
+        type.Fields.SelectMany(field => Around(type, field)).Concat(
+        [
+            new StageSubject(), new RoleSubject(), new NewSubject(), new MoveSubject(), new WorkflowSubject(), new PersonSubject(),
+            new FormSubject(), new ChannelSubject(), new TodaySubject(), new NowSubject(),
+        ]);
+
+    private static IEnumerable<Subject> Around(RecordType type, Field field) => field.Type switch
     {
-        var tests = Offers(FittingTests.Of(field.Type));
-        return new(new FieldSubject(field.Key), field.Label, tests,
-            field.Type switch
+        CompoundType compound => compound.Parts.Select(part => (Subject)new FieldSubject(field.Key, part.Key)).Prepend(new FieldSubject(field.Key)),
+        LinkType link => (type.FieldsOf(link.RecordType) ?? [])
+            .Select(linked => (Subject)new LinkedSubject([field.Key], linked.Key)).Prepend(new FieldSubject(field.Key)),
+        _ => [new FieldSubject(field.Key)],
+    };
+
+    private static SubjectOffer Offer(RecordType type, SubjectTypes subjects, Labels labels, Subject subject)
+    {
+        var subjectType = subjects.Of(subject)!;
+        return new(subject, labels.Of(subject), Offers(FittingTests.Of(subject, subjectType)),
+            subjectType switch
             {
                 YesNoType => ValueInput.YesNo,
-                ChoiceType => ValueInput.List,
-                NumberType or MoneyType => ValueInput.Number,
+                IOffersOptions => ValueInput.List,
+                NumberType or MoneyType or LinkType => ValueInput.Number,
                 DateType => ValueInput.Date,
+                DateTimeType => ValueInput.DateTime,
                 _ => ValueInput.Text,
             },
-            field.Type is ChoiceType choice ? [.. choice.Options.Select(o => new ValueOffer(o.Key, o.Label))] : [],
-            [.. type.Fields.Where(other => other != field && FittingTests.AreComparable(field.Type, other.Type)).Select(f => f.Key)]);
+            subjectType is IOffersOptions { Options: var options } ? [.. options.Select(o => new ValueOffer(o.Key, o.Label))] : [],
+            subject is StageSubject or RoleSubject
+                ? []
+                : [.. type.Fields.Where(other => subject is not FieldSubject { Field: var own } || own != other.Key)
+                    .Where(other => FittingTests.AreComparable(subjectType, other.Type)).Select(f => f.Key)]);
     }
 
     private static ImmutableArray<TestOffer> Offers(ImmutableArray<Test> tests) =>
@@ -89,6 +98,9 @@ public enum ValueInput
 
     /// <summary>By picking a day.</summary>
     Date,
+
+    /// <summary>By picking a day and a time.</summary>
+    DateTime,
 
     /// <summary>By saying yes or no.</summary>
     YesNo,

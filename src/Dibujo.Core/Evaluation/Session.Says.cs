@@ -1,0 +1,71 @@
+using System.Text;
+using Dibujo.Core.Forms;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Evaluation;
+
+/// <summary>A message that is said now.</summary>
+/// <param name="Rule">The place in the list of the rule that says it.</param>
+/// <param name="Severity">What it keeps from happening.</param>
+/// <param name="Text">The text, with the values of fields in it.</param>
+/// <param name="At">The element beside which it stands; null: above the form.</param>
+/// <param name="EndsForm">Whether it says why the form ends here.</param>
+public sealed record SaidMessage(int Rule, Severity Severity, string Text, Element? At, bool EndsForm = false);
+
+/// <summary>A value that is advised now; it differs from the one that the field has, and the field can be changed.</summary>
+/// <param name="Rule">The place in the list of the rule that advises it.</param>
+/// <param name="Field">Key of the field.</param>
+/// <param name="Value">The value.</param>
+/// <param name="Reason">Why.</param>
+public sealed record Suggestion(int Rule, string Field, Value Value, string Reason);
+
+/// <content>What rules in force say without contesting anything: messages and suggestions.</content>
+public sealed partial class Session
+{
+    /// <summary>The messages of all cases in force, highest rule first; none beside an element that is not seen.</summary>
+    public IEnumerable<SaidMessage> Messages() =>
+        from rule in Program.Speaking
+        where CaseInForce(rule) >= 0
+        from effect in Program.Cases[rule][CaseInForce(rule)].Effects
+        let said = effect switch
+        {
+            Message { At: { } at } when !IsSeen(at) => null,
+            Message message => new SaidMessage(rule, message.Severity, Filled(message.Text), message.At),
+            EndForm end => new SaidMessage(rule, Severity.Note, Filled(end.Note), null, EndsForm: true),
+            _ => null,
+        }
+        where said is not null
+        select said;
+
+    /// <summary>The suggestions of all cases in force, highest rule first.</summary>
+    public IEnumerable<Suggestion> Suggestions() =>
+        from advice in Program.Advice
+        where CaseInForce(advice.Rule) == advice.Case && IsOpen(advice.Field)
+        let value = Found(advice.Value, advice.Field)
+        where !value.IsBlank && !value.Equals(values[advice.Field])
+        select new Suggestion(advice.Rule, Program.Fields[advice.Field].Key, value, Filled(advice.Reason));
+
+    private bool IsSeen(Element element) => Program.NumberOf(element) is >= 0 and var number && StateOf(number).IsVisible;
+
+    /// <summary>The text with every field's key in braces replaced by the field's value, as people read it.</summary>
+    private string Filled(string text)
+    {
+        var filled = new StringBuilder();
+        var at = 0;
+        while (at < text.Length)
+        {
+            if (text[at] == '{' && text.IndexOf('}', at) is >= 0 and var end && Program.Fields.Find(text[(at + 1)..end]) is >= 0 and var field)
+            {
+                filled.Append(values[field].IsBlank ? "blank" : Program.Fields.Type(field).Display(values[field]));
+                at = end + 1;
+            }
+            else
+            {
+                filled.Append(text[at++]);
+            }
+        }
+
+        return filled.ToString();
+    }
+}

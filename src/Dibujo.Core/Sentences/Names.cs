@@ -1,0 +1,94 @@
+using Dibujo.Core.Conditions;
+using Dibujo.Core.Records;
+
+namespace Dibujo.Core.Sentences;
+
+/// <summary>Everything in a record type that a sentence can name, each kind in its own list.</summary>
+internal sealed class Names
+{
+    /// <summary>What stands between a field and its part, or a link and what it leads to.</summary>
+    internal const string Step = "›";
+
+    internal const string SavedValue = "the saved value of";
+    internal const string ValueOf = "the value of";
+
+    private static readonly string[] Verbs =
+    [
+        "show", "hide", "require", "make optional", "lock", "unlock", "set", "empty", "calculate", "narrow", "stop saving", "stop moving",
+        "warn", "tell", "suggest setting", "jump ahead", "end the form", "clear", "reset", "section", "tab", "form", SavedValue, ValueOf,
+        "all of", "any of", "none of", "value of", "held value of", "choices of", "what stops", "warning", "note",
+    ];
+
+    private static readonly (Subject Subject, string Name)[] Settings =
+    [
+        (new StageSubject(), "Stage"), (new RoleSubject(), "Role"), (new NewSubject(), "New record"), (new MoveSubject(), "Move"),
+        (new WorkflowSubject(), "Workflow"), (new PersonSubject(), "Person"), (new FormSubject(), "Form"),
+        (new ChannelSubject(), "Channel"), (new TodaySubject(), "Today"), (new NowSubject(), "Now"),
+    ];
+
+    /// <summary>How tests go on after "is": an option that begins so stands in quotation marks.</summary>
+    private static readonly string[] AfterIs =
+        [.. Enum.GetValues<Test>().Select(Wording.Of).Where(w => w.StartsWith("is ", StringComparison.Ordinal)).Select(w => w[3..].Split(" … ")[0])];
+
+    private readonly Dictionary<FieldType, NameList> options = [];
+    private readonly Dictionary<string, NameList> fieldsOf = new(StringComparer.Ordinal);
+
+    internal Names(RecordType type)
+    {
+        Type = type;
+        Subjects = new(type);
+        Fields = new(InFormOrder(type).Select(f => (f.Key, f.Label)), Verbs, [.. Settings.Select(s => s.Name)]);
+        SettingNames = new(Settings.Select(s => (s.Name, s.Name)), [], []);
+        Sections = new(type.Forms.SelectMany(f => f.Tabs).SelectMany(t => t.Sections).Select(s => (s.Key, s.Label)), [], []);
+        Tabs = new(type.Forms.SelectMany(f => f.Tabs).Select(t => (t.Key, t.Label)), [], []);
+        Forms = new(type.Forms.Select(f => (f.Key, f.Label)), [], []);
+    }
+
+    internal RecordType Type { get; }
+
+    internal SubjectTypes Subjects { get; }
+
+    internal NameList Fields { get; }
+
+    internal NameList SettingNames { get; }
+
+    internal NameList Sections { get; }
+
+    internal NameList Tabs { get; }
+
+    internal NameList Forms { get; }
+
+    /// <summary>The choices of a field, stages, moves and so on.</summary>
+    internal NameList Options(FieldType type)
+    {
+        if (!options.TryGetValue(type, out var list))
+        {
+            options[type] = list = new(((IOffersOptions)type).Options.Select(o => (o.Key, o.Label)), [.. AfterIs, "only", "nothing", "today", ValueOf], []);
+        }
+
+        return list;
+    }
+
+    /// <summary>The parts of a compound value.</summary>
+    internal static NameList Parts(CompoundType type) => new(type.Parts.Select(p => (p.Key, p.Label)), [], []);
+
+    /// <summary>The fields of a linked record type.</summary>
+    internal NameList FieldsOf(string recordType)
+    {
+        if (!fieldsOf.TryGetValue(recordType, out var list))
+        {
+            fieldsOf[recordType] = list = new((Type.FieldsOf(recordType) ?? []).Select(f => (f.Key, f.Label)), [], []);
+        }
+
+        return list;
+    }
+
+    /// <summary>The name of what is not a field; null for a field.</summary>
+    internal static string? SettingName(Subject subject) => Array.Find(Settings, s => s.Subject == subject).Name;
+
+    internal static Subject Setting(string name) => Array.Find(Settings, s => s.Name == name).Subject;
+
+    /// <summary>Fields as they come on the main form, then the others.</summary>
+    private static IEnumerable<Field> InFormOrder(RecordType type) =>
+        (type.Forms.FirstOrDefault()?.Fields().Select(type.Find).OfType<Field>() ?? []).Concat(type.Fields);
+}

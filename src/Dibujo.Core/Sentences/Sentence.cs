@@ -1,0 +1,44 @@
+using System.Collections.Immutable;
+using System.Text;
+using Dibujo.Core.Conditions;
+using Dibujo.Core.Records;
+using Dibujo.Core.Rules;
+
+namespace Dibujo.Core.Sentences;
+
+/// <summary>A rule, or a piece of one, in plain words. Every rule without problems has one sentence, which reads back as the same rule.</summary>
+public static class Sentence
+{
+    /// <summary>The whole rule: <em>While</em> condition, effects; <em>else while</em> …; <em>otherwise</em> ….</summary>
+    public static ImmutableArray<SentencePart> Of(Rule rule, RecordType type) => new SentenceWriter(new Names(type)).Rule(rule);
+
+    /// <summary>All rules of a definition, in list order.</summary>
+    public static ImmutableArray<ImmutableArray<SentencePart>> OfRules(Definition definition)
+    {
+        var writer = new SentenceWriter(new Names(definition.RecordType));
+        return [.. definition.Rules.Select(writer.Rule)];
+    }
+
+    /// <summary>One condition, without <em>while</em>.</summary>
+    public static ImmutableArray<SentencePart> Of(Condition condition, RecordType type) => new SentenceWriter(new Names(type)).Condition(condition);
+
+    /// <summary>One effect.</summary>
+    public static ImmutableArray<SentencePart> Of(Effect effect, RecordType type) => new SentenceWriter(new Names(type)).Effect(effect);
+
+    /// <summary>The parts as one line of text.</summary>
+    public static string Plain(ImmutableArray<SentencePart> parts)
+    {
+        var text = new StringBuilder();
+        foreach (var part in parts)
+        {
+            if (text.Length > 0 && !part.Glued && text[^1] != '(')
+            {
+                text.Append(' ');
+            }
+
+            text.Append(part.Text);
+        }
+
+        return text.ToString();
+    }
+}

@@ -1,0 +1,34 @@
+using System.Security.Claims;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Records;
+using Dibujo.Server.Accounts;
+using Dibujo.Store.Records;
+
+namespace Dibujo.Server.Records;
+
+/// <summary>The setting in which a request finds a record: who asks, by which way, and when.</summary>
+internal sealed class Circumstances(TimeProvider clock)
+{
+    /// <summary>Of a record that is stored.</summary>
+    internal Setting Of(StoredRecord record, ClaimsPrincipal user, Channel channel) =>
+        Around(new Setting(record.Workflow, record.Stage, Channel: channel), user);
+
+    /// <summary>Of a new record: the first stage of that workflow, or of the record type's first; null for an unknown one.</summary>
+    internal Setting? OfNew(RecordType type, string? workflow, ClaimsPrincipal user, Channel channel)
+    {
+        var way = workflow is null ? type.Workflows[0] : type.FindWorkflow(workflow);
+        return way is null ? null : Around(new Setting(way.Key, way.Stages[0].Key, IsNew: true, Channel: channel), user);
+    }
+
+    private Setting Around(Setting setting, ClaimsPrincipal user)
+    {
+        var now = clock.GetLocalNow().DateTime;
+        return setting with
+        {
+            Person = user.Identity!.Name,
+            Roles = user.RoleKeys(),
+            // Seconds are as fine as a moment gets, and the zone is the site's own.
+            Now = new DateTime(now.Ticks - (now.Ticks % TimeSpan.TicksPerSecond), DateTimeKind.Unspecified),
+        };
+    }
+}

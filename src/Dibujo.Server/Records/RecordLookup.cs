@@ -1,0 +1,74 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Records;
+using Dibujo.Core.Values;
+using Dibujo.Store;
+using Microsoft.EntityFrameworkCore;
+
+namespace Dibujo.Server.Records;
+
+/// <summary>Finds linked records and persons in the store, each once for a request.</summary>
+internal sealed class RecordLookup(DibujoDb db) : IRecordLookup
+{
+    private readonly Dictionary<(string RecordType, int Number), (string Title, RecordValues Values)?> found = [];
+    private readonly Dictionary<string, bool> persons = new(StringComparer.OrdinalIgnoreCase);
+
+    public RecordValues? Find(string recordType, int number) => Load(recordType, number)?.Values;
+
+    public bool HasPerson(string userName)
+    {
+        if (!persons.TryGetValue(userName, out var there))
+        {
+            var normalized = userName.ToUpperInvariant();
+            persons[userName] = there = db.Users.Any(u => u.NormalizedUserName == normalized);
+        }
+
+        return there;
+    }
+
+    /// <summary>The records to which the values lead, over as many links as rules may follow, with the fields that the record type knows of them.</summary>
+    internal ImmutableArray<LinkedRecord> From(RecordType type, RecordValues values)
+    {
+        var reached = ImmutableArray.CreateBuilder<LinkedRecord>();
+        Follow(type, type.Fields, values, depth: 1, reached);
+        return [.. reached.DistinctBy(r => (r.RecordType, r.Number))];
+    }
+
+    private void Follow(RecordType type, ImmutableArray<Field> fields, RecordValues values, int depth, ImmutableArray<LinkedRecord>.Builder reached)
+    {
+        foreach (var field in fields)
+        {
+            if (field.Type is not LinkType link || field.Type.Fit(values[field.Key]) is not Link { Record: var number }
+                || Load(link.RecordType, number) is not { } there)
+            {
+                continue;
+            }
+
+            var knownFields = type.FieldsOf(link.RecordType) ?? [];
+            var known = knownFields.Aggregate(RecordValues.Empty, (some, f) => some.With(f.Key, there.Values[f.Key]));
+            reached.Add(new(link.RecordType, number, there.Title, known.ByField));
+            if (depth < Core.Conditions.LinkedSubject.MostLinks)
+            {
+                Follow(type, knownFields, there.Values, depth + 1, reached);
+            }
+        }
+    }
+
+    private (string Title, RecordValues Values)? Load(string recordType, int number)
+    {
+        if (!found.TryGetValue((recordType, number), out var record))
+        {
+            found[(recordType, number)] = record = db.Records.AsNoTracking().Where(r => r.Id == number && r.RecordType == recordType)
+                .Select(r => new { r.Title, r.Values }).AsEnumerable().Select(r => ((string, RecordValues)?)(r.Title, r.Values)).SingleOrDefault();
+        }
+
+        return record;
+    }
+}
+
+/// <summary>A record to which a link leads.</summary>
+/// <param name="RecordType">Key of its record type.</param>
+/// <param name="Number">Its number.</param>
+/// <param name="Title">What it is called in lists.</param>
+/// <param name="Values">Its values, as far as the linking record type knows its fields.</param>
+internal sealed record LinkedRecord(string RecordType, int Number, string Title, ImmutableDictionary<string, Value> Values);

@@ -1,0 +1,61 @@
+import { TextInput } from '@mantine/core';
+import type { Field } from '../api/generated';
+import type { FormRecord } from '../engine/formRecord';
+import classes from './CompoundInput.module.css';
+import lines from './lines.module.css';
+
+const parts = {
+  fullName: [
+    { key: 'given', label: 'Given name' },
+    { key: 'family', label: 'Family name' },
+  ],
+  address: [
+    { key: 'street', label: 'Street' },
+    { key: 'postalCode', label: 'Postal code' },
+    { key: 'city', label: 'City' },
+    { key: 'country', label: 'Country' },
+  ],
+};
+
+interface Props {
+  field: Field;
+  record: FormRecord;
+  isReadOnly: boolean;
+  describedBy?: string;
+}
+
+/** A value of several parts, each with a state of its own. */
+export function CompoundInput({ field, record, isReadOnly, describedBy }: Props) {
+  const held = (record.value(field.key) as Record<string, string> | null) ?? {};
+
+  function change(part: string, text: string) {
+    const next = Object.fromEntries(Object.entries({ ...held, [part]: text }).filter(([, filled]) => filled !== ''));
+    record.change(field.key, Object.keys(next).length === 0 ? null : next);
+  }
+
+  return (
+    <div className={classes.parts} role="group" aria-label={field.label}>
+      {parts[field.type.kind as keyof typeof parts].map(({ key, label }, i) => {
+        const state = record.state('part', `${field.key}.${key}`);
+        return (
+          <TextInput
+            key={key}
+            id={i === 0 ? `field-${field.key}` : undefined}
+            variant="unstyled"
+            size="sm"
+            placeholder={label}
+            aria-label={`${field.label}: ${label}`}
+            aria-describedby={describedBy}
+            data-part={key}
+            className={state.isVisible ? (state.isLocked ? lines.locked : undefined) : lines.hidden}
+            hidden={!state.isVisible && !isReadOnly}
+            readOnly={isReadOnly || state.isLocked || !state.isVisible}
+            required={state.requirement !== 'optional' && !state.isSuspended}
+            value={held[key] ?? ''}
+            onChange={(event) => change(key, event.currentTarget.value)}
+          />
+        );
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,59 @@
+import { Select } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { answered } from '../api/client';
+import { listRecords, readLinked, readTitle } from '../api/generated';
+import type { FormRecord } from '../engine/formRecord';
+
+interface Props {
+  id: string;
+  variant: 'unstyled';
+  size: 'sm';
+  readOnly: boolean;
+  /** Key of the record type to which the link leads. */
+  recordType: string;
+  field: string;
+  record: FormRecord;
+}
+
+/** A record of another type, found by its title. What rules know of it is fetched before the link is taken over. */
+export function LinkInput({ recordType, field, record, ...common }: Props) {
+  const [search, setSearch] = useState('');
+  const [searched] = useDebouncedValue(search, 200);
+  const value = record.value(field) as number | null;
+  const current = useQuery({
+    queryKey: ['title', value],
+    queryFn: () => answered(readTitle({ path: { id: value! } })),
+    enabled: value !== null,
+  }).data;
+  const found = useQuery({
+    queryKey: ['samples', recordType, searched],
+    queryFn: () => answered(listRecords({ path: { key: recordType }, query: { search: searched } })),
+    placeholderData: keepPreviousData,
+  }).data?.rows;
+  const options = value === null ? [] : [{ value: String(value), label: current?.title || `No. ${value}` }];
+  found
+    ?.filter((row) => row.id !== value)
+    .forEach((row) => options.push({ value: String(row.id), label: row.title || `No. ${row.id}` }));
+
+  async function choose(next: string | null) {
+    if (next !== null) {
+      record.know(await answered(readLinked({ path: { key: record.recordType, field, number: Number(next) } })));
+    }
+    record.change(field, next === null ? null : Number(next));
+  }
+
+  return (
+    <Select
+      {...common}
+      clearable={!common.readOnly}
+      searchable
+      data={options}
+      filter={({ options }) => options}
+      onSearchChange={(text) => setSearch(text === options[0]?.label ? '' : text)}
+      value={value === null ? null : String(value)}
+      onChange={(next) => void choose(next)}
+    />
+  );
+}

@@ -1,0 +1,29 @@
+import { Select } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { answered } from '../api/client';
+import { listPeople } from '../api/generated';
+
+interface Props {
+  id: string;
+  variant: 'unstyled';
+  size: 'sm';
+  readOnly: boolean;
+  value: string | null;
+  onChange: (value: string | null) => void;
+}
+
+/** One of the people who can sign in. */
+export function PersonInput({ value, onChange, ...common }: Props) {
+  const people = useQuery({ queryKey: ['people'], queryFn: () => answered(listPeople()), staleTime: 60_000 }).data ?? [];
+  const data = people.map((person) => ({ value: person.userName, label: person.displayName }));
+  return (
+    <Select
+      {...common}
+      clearable={!common.readOnly}
+      searchable
+      data={value === null || data.some((d) => d.value === value) ? data : [...data, { value, label: value }]}
+      value={value}
+      onChange={onChange}
+    />
+  );
+}
