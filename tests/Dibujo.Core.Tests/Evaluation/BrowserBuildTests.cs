@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Dibujo.Core.Evaluation;
@@ -15,7 +14,6 @@ public class BrowserBuildTests
     [Fact]
     public async Task The_browser_build_answers_as_the_server_build_does()
     {
-        var input = Path.GetTempFileName();
         var expected = new List<string>();
         var lines = new List<string>();
         for (var seed = 1U; seed <= Worlds; seed++)
@@ -25,9 +23,7 @@ public class BrowserBuildTests
             expected.Add(states);
         }
 
-        await File.WriteAllLinesAsync(input, lines);
-        var actual = await Drive(input);
-        File.Delete(input);
+        var actual = await Node.Run(["Evaluation", "drive.mjs"], lines, Checkout.Path("artifacts", "engine"));
 
         Assert.Equal(Worlds, actual.Length);
         Assert.All(expected.Zip(actual), pair => Assert.Equal(pair.First, pair.Second));
@@ -70,18 +66,4 @@ public class BrowserBuildTests
         .. Enumerable.Range(0, session.Program.ElementCount).Select(i => (JsonNode)session.StateOf(i).Bits),
         .. definition.RecordType.Fields.Select(f => JsonSerializer.SerializeToNode(session[f.Key], CoreJson.Default.Value)),
     ];
-
-    private static async Task<string[]> Drive(string input)
-    {
-        using var node = Process.Start(new ProcessStartInfo(
-            "node", [Checkout.Path("tests", "Dibujo.Core.Tests", "Evaluation", "drive.mjs"), Checkout.Path("artifacts", "engine"), input])
-        {
-            UseShellExecute = false,
-            RedirectStandardOutput = true,
-        })!;
-        var output = await node.StandardOutput.ReadToEndAsync();
-        await node.WaitForExitAsync();
-        Assert.Equal(0, node.ExitCode);
-        return output.Split('\n', StringSplitOptions.RemoveEmptyEntries);
-    }
 }
