@@ -22,7 +22,8 @@ internal static class InputFile
         }
     }
 
-    private static byte[]? Bytes(string path, TextWriter output)
+    /// <summary>What the file holds; null, with the reason printed, where it cannot be read.</summary>
+    internal static byte[]? Bytes(string path, TextWriter output)
     {
         try
         {

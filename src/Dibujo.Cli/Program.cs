@@ -4,6 +4,13 @@ return args switch
 {
     ["check", var pack] => CheckCommand.Run(pack, Console.Out),
     ["evaluate", var pack, var record] => EvaluateCommand.Run(pack, record, Console.Out),
+    ["explain", var pack, var record, var element] => ExplainCommand.Run(pack, record, element, asJson: false, Console.Out),
+    ["explain", var pack, var record, var element, "--json"] => ExplainCommand.Run(pack, record, element, asJson: true, Console.Out),
+    ["import", var pack, var file] => ImportCommand.Run(pack, file, null, Console.Out),
+    ["import", var pack, var file, "--apply", var result] => ImportCommand.Run(pack, file, result, Console.Out),
+    ["export", var pack, var form] => ExportCommand.Run(pack, form, null, Console.Out, Console.Error),
+    ["export", var pack, "schema", var stage] => ExportCommand.Run(pack, "schema", stage, Console.Out, Console.Error),
+    ["test", var pack] => TestCommand.Run(pack, Console.Out),
     ["--help" or "-h" or "help"] => Usage.Print(Console.Out, ExitCode.Fine),
     _ => Usage.Print(Console.Error, ExitCode.Misused),
 };

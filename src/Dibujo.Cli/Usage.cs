@@ -22,6 +22,16 @@ internal static class Usage
 
               dibujo check PACK.json                  compiles the pack and lists every problem with its place
               dibujo evaluate PACK.json RECORD.json   prints the state of every element as JSON
+              dibujo explain PACK.json RECORD.json ELEMENT [--json]
+                                                      says why an element, such as field:fee, is as it is
+              dibujo test PACK.json                   runs the pack's examples
+              dibujo import PACK.json FILE [--apply RESULT.json]
+                                                      shows what a pack (.json) or decision tables (.dmn) would
+                                                      change, and writes the result; of records (.csv) it shows
+                                                      which rows the rules would refuse
+              dibujo export PACK.json sentences|dmn|schema [STAGE]
+                                                      prints rules as plain sentences, decision tables as DMN,
+                                                      or what must be filled in as a JSON Schema
 
             Exit code 0: fine; 1: problems found; 2: called wrongly.
             The formats are described in docs/pack.schema.json and docs/rule-language.md.

@@ -16,10 +16,12 @@ internal static class Node
             {
                 UseShellExecute = false,
                 RedirectStandardOutput = true,
+                RedirectStandardError = true,
             })!;
+            var errors = node.StandardError.ReadToEndAsync();
             var output = await node.StandardOutput.ReadToEndAsync();
             await node.WaitForExitAsync();
-            Assert.Equal(0, node.ExitCode);
+            Assert.True(node.ExitCode == 0, await errors);
             return output.Split('\n', StringSplitOptions.RemoveEmptyEntries);
         }
         finally

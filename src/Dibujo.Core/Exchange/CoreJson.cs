@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Dibujo.Core.Checking;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Examples;
 using Dibujo.Core.Explanation;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
@@ -43,4 +44,9 @@ namespace Dibujo.Core.Exchange;
 [JsonSerializable(typeof(Vocabulary))]
 [JsonSerializable(typeof(ImmutableArray<Element>))]
 [JsonSerializable(typeof(CompilationReport))]
+[JsonSerializable(typeof(ImmutableArray<string>))]
+[JsonSerializable(typeof(Comparison))]
+[JsonSerializable(typeof(Example))]
+[JsonSerializable(typeof(ImmutableArray<ExampleRun>))]
+[JsonSerializable(typeof(ImportReport))]
 public sealed partial class CoreJson : JsonSerializerContext;

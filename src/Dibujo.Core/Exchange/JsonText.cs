@@ -43,6 +43,9 @@ public static class JsonText
         }
     }
 
+    /// <summary>The value as JSON text in UTF-8. The type must be one that <see cref="CoreJson"/> knows.</summary>
+    public static byte[] Write<T>(T value) => JsonSerializer.SerializeToUtf8Bytes(value, (JsonTypeInfo<T>)CoreJson.Default.Options.GetTypeInfo(typeof(T)));
+
     /// <summary>The pack, or the first mistake in its form. Whether it says something sensible: <see cref="DefinitionCheck"/>.</summary>
     public static (Pack? Pack, Problem? Problem) ReadPack(ReadOnlySpan<byte> utf8)
     {

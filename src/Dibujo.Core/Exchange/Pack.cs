@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Examples;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 
@@ -17,10 +18,13 @@ public sealed record Pack(string Format, int Version, RecordType RecordType, Imm
     /// <summary>The version that this build reads and writes.</summary>
     public const int CurrentVersion = 1;
 
+    /// <summary>What must hold under the rules.</summary>
+    public ImmutableArray<Example> Examples { get; init => field = value.OrEmpty(); } = [];
+
     /// <summary>The definition that the pack carries.</summary>
-    public Definition ToDefinition() => new(RecordType, Rules);
+    public Definition ToDefinition() => new(RecordType, Rules) { Examples = Examples };
 
     /// <summary>A pack that carries the definition.</summary>
     public static Pack Of(Definition definition) =>
-        new(FormatName, CurrentVersion, definition.RecordType, definition.Rules);
+        new(FormatName, CurrentVersion, definition.RecordType, definition.Rules) { Examples = definition.Examples };
 }

@@ -8,7 +8,9 @@ namespace Dibujo.Core.Exchange;
 /// <param name="Setting">Stage, roles and so on.</param>
 /// <param name="Values">Saved values by field key.</param>
 /// <param name="Changes">Unsaved changes by field key.</param>
+/// <param name="Form">Key of the form; null for the main form.</param>
 public sealed record RecordFile(
     Setting Setting,
     ImmutableDictionary<string, Value> Values,
-    ImmutableDictionary<string, Value>? Changes = null);
+    ImmutableDictionary<string, Value>? Changes = null,
+    string? Form = null);

@@ -31,7 +31,7 @@ public sealed class ValueConverter : JsonConverter<Value>
     {
         switch (value)
         {
-            case Blank:
+            case null or Blank:
                 writer.WriteNullValue();
                 break;
             case Number number:

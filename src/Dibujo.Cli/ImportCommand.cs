@@ -1,0 +1,112 @@
+using System.Text;
+using Dibujo.Core.Compilation;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Exchange;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Saving;
+
+namespace Dibujo.Cli;
+
+/// <summary>Shows what a file would change, and changes it when told to: a pack or DMN tables in a pack, or records under its rules.</summary>
+internal static class ImportCommand
+{
+    /// <param name="packPath">What is there.</param>
+    /// <param name="filePath">What comes in: a pack (.json), decision tables (.dmn) or records (.csv).</param>
+    /// <param name="resultPath">Where the result is written; null to only show it.</param>
+    /// <param name="output">Where the report is printed.</param>
+    internal static int Run(string packPath, string filePath, string? resultPath, TextWriter output)
+    {
+        if (InputFile.ReadPack(packPath, output) is not { } pack)
+        {
+            return ExitCode.Problems;
+        }
+
+        return Path.GetExtension(filePath).ToUpperInvariant() switch
+        {
+            ".DMN" or ".XML" => Tables(pack.ToDefinition(), filePath, resultPath, output),
+            ".CSV" => Records(pack.ToDefinition(), filePath, output),
+            _ => InputFile.ReadPack(filePath, output) is { } incoming
+                ? Report(pack.ToDefinition(), incoming.ToDefinition(), filePath, resultPath, output)
+                : ExitCode.Problems,
+        };
+    }
+
+    private static int Tables(Definition now, string filePath, string? resultPath, TextWriter output)
+    {
+        if (InputFile.Bytes(filePath, output) is not { } bytes)
+        {
+            return ExitCode.Problems;
+        }
+
+        var (rules, problems) = DmnReader.Read(new MemoryStream(bytes), now.RecordType);
+        InputFile.Print(filePath, problems, output);
+        return problems.IsEmpty ? Report(now, Merge.Rules(now, rules), filePath, resultPath, output) : ExitCode.Problems;
+    }
+
+    private static int Report(Definition now, Definition then, string filePath, string? resultPath, TextWriter output)
+    {
+        var comparison = Comparison.Between(now, then);
+        foreach (var difference in comparison.Differences)
+        {
+            output.WriteLine($"{difference.Change}: {difference.What} {difference.Label}");
+            if (difference.Before is not null)
+            {
+                output.WriteLine($"  now:  {difference.Before}");
+            }
+
+            if (difference.After is not null)
+            {
+                output.WriteLine($"  then: {difference.After}");
+            }
+        }
+
+        InputFile.Print(filePath, comparison.Problems, output);
+        output.WriteLine($"{comparison.Differences.Length} differences, {comparison.Problems.Length} problems.");
+        if (!comparison.Problems.IsEmpty)
+        {
+            return ExitCode.Problems;
+        }
+
+        if (resultPath is not null)
+        {
+            File.WriteAllBytes(resultPath, JsonText.Write(Pack.Of(then)));
+            output.WriteLine($"Written to {resultPath}.");
+        }
+
+        return ExitCode.Fine;
+    }
+
+    private static int Records(Definition definition, string filePath, TextWriter output)
+    {
+        var (program, problems) = RuleProgram.Compile(definition);
+        if (program is null || !problems.IsEmpty || InputFile.Bytes(filePath, output) is not { } bytes)
+        {
+            InputFile.Print(filePath, problems, output);
+            return ExitCode.Problems;
+        }
+
+        var (rows, mistake) = RecordTable.Read(definition.RecordType, Encoding.UTF8.GetString(bytes));
+        if (mistake is not null)
+        {
+            output.WriteLine($"{filePath}: {mistake}");
+            return ExitCode.Problems;
+        }
+
+        var workflow = definition.RecordType.Workflows[0];
+        var setting = new Setting(workflow.Key, workflow.Stages[0].Key, IsNew: true, Channel: Channel.Import, Now: DateTime.Today);
+        var report = ImportReport.Of(rows.Select(row => new RowReport(row.Line, null, row.Mistakes.IsEmpty
+            ? [.. new Judge(program).Decide(definition.RecordType.Defaults(setting), setting, new(row.Values)).Refusals
+                .Select(r => r.Field is null ? r.Message : $"{definition.RecordType.Find(r.Field)?.Label ?? r.Field}: {r.Message}")]
+            : row.Mistakes)));
+        foreach (var row in report.Rows)
+        {
+            foreach (var reason in row.Reasons)
+            {
+                output.WriteLine($"{filePath}:{row.Line}: {reason}");
+            }
+        }
+
+        output.WriteLine($"{report.Imported} rows could be imported, {report.Refused} not.");
+        return report.Refused == 0 ? ExitCode.Fine : ExitCode.Problems;
+    }
+}

@@ -1,0 +1,32 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Forms;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Examples;
+
+/// <summary>A record in a setting with what is expected of the rules there; kept with them, to be run at every change.</summary>
+/// <param name="Name">What it shows, as a sentence: "a loan without a crate shows no crate measures".</param>
+/// <param name="Setting">Stage, roles and so on.</param>
+/// <param name="Form">Key of the form; null for the main form.</param>
+public sealed record Example(string Name, Setting Setting, string? Form = null)
+{
+    /// <summary>Saved values by field key, bare as in a file.</summary>
+    public ImmutableDictionary<string, Value> Values { get; init; } = RecordValues.Empty.ByField;
+
+    /// <summary>Unsaved changes by field key.</summary>
+    public ImmutableDictionary<string, Value> Changes { get; init; } = RecordValues.Empty.ByField;
+
+    /// <summary>What must be so then.</summary>
+    public ImmutableArray<Expectation> Expect { get; init => field = value.OrEmpty(); } = [];
+}
+
+/// <summary>What an example expects of one element; what is null may be anything.</summary>
+/// <param name="Element">Of which element.</param>
+/// <param name="Visible">Whether it is seen.</param>
+/// <param name="Access">Whether it can be changed.</param>
+/// <param name="Requirement">How strongly it asks, suspended or not.</param>
+/// <param name="Value">What the field holds.</param>
+public sealed record Expectation(
+    Element Element, bool? Visible = null, Access? Access = null, Requirement? Requirement = null, Value? Value = null);

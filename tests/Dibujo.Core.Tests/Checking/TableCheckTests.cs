@@ -1,0 +1,44 @@
+using Dibujo.Core.Checking;
+using Dibujo.Core.Conditions;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Sentences;
+using static Dibujo.Core.Tests.Small;
+
+namespace Dibujo.Core.Tests.Checking;
+
+public class TableCheckTests
+{
+    [Theory]
+    [InlineData("By unique table on Gross weight for Remarks: is less than 5 kg → shown; is at least 5 kg → hidden.", null)]
+    [InlineData("By unique table on Gross weight for Remarks: is at most 5 kg → shown; is at least 5 kg → hidden.", "Gross weight 5 kg")]
+    [InlineData("By unique table on Gross weight for Remarks: is more than 5 kg → shown; is less than 5.1 kg → hidden.", "Gross weight 5.05 kg")]
+    [InlineData("By unique table on Material | Crate needed for Remarks: is Textile | any → shown; is one of Textile or Work on paper | is yes → hidden.", "Material Textile, Crate needed yes")]
+    [InlineData("By unique table on Material | Crate needed for Remarks: is Textile | is no → shown; is one of Textile or Work on paper | is yes → hidden.", null)]
+    [InlineData("By unique table on Material for Remarks: is not Textile → shown; is blank → hidden.", "Material blank")]
+    [InlineData("By unique table on Start date for Remarks: is before 1 Feb 2026 → shown; is between 1 Feb 2026 and 3 Feb 2026 → hidden; is after 3 Feb 2026 → locked.", null)]
+    [InlineData("By unique table on Title for Remarks: starts with “a” → shown; contains “b” → hidden.", "Title a b")]
+    [InlineData("By unique table on Stage for Remarks: is before Terms → shown; is from Terms on → hidden.", null)]
+    [InlineData("By any table on Gross weight for Remarks: is at most 5 kg → shown; is at least 5 kg → shown.", null)]
+    [InlineData("By any table on Gross weight for Remarks: is at most 5 kg → shown; is at least 5 kg → hidden.", "Gross weight 5 kg")]
+    [InlineData("By first table on Gross weight for Remarks: is at most 5 kg → shown; is at least 5 kg → hidden.", null)]
+    public void Rows_that_match_the_same_record_are_found_with_such_a_record(string sentence, string? example)
+    {
+        var rule = SentenceReading.Of(sentence, Loan, new Rule("t", "Table")).Rule!;
+
+        var problems = DefinitionCheck.Of(new(Loan, [rule]));
+
+        Assert.Equal(example is not null, problems.Length == 1);
+        Assert.Contains(example ?? "", problems.FirstOrDefault()?.What ?? "", StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_table_has_as_many_cells_as_columns()
+    {
+        var table = new DecisionTable(HitPolicy.First, [new StageSubject()], [new StateOutput([Element("title")])],
+            [new([], [new NoAnswer()]), new([new()], [new TextAnswer("x")])]);
+
+        Assert.Equal(
+            ["/rules/0/table/rows/0", "/rules/0/table/rows/1/then/0"],
+            DefinitionCheck.Of(new(Loan, [new Rule("t", "Table", Table: table)])).Select(p => p.Place));
+    }
+}
