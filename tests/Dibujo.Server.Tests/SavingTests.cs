@@ -5,7 +5,41 @@ namespace Dibujo.Server.Tests;
 /// <summary>What the server refuses, however the request arrives; and that the record is then as it was.</summary>
 public sealed class SavingTests(Site site) : IClassFixture<Site>
 {
-    private static readonly object Enquiry = new { title = "Almanac for Vell", borrower = "Civic Gallery Vell", purpose = "research", startDate = "2027-01-10", @object = "QM 1901.4 Almanac" };
+    private static readonly object Enquiry = new { title = "Almanac for Vell", borrower = "Civic Gallery Vell", purpose = "research", startDate = "2027-01-10", @object = 1 };
+
+    [Theory]
+    [InlineData("""{"object": 9999}""", "leadsNowhere object")]
+    [InlineData("""{"requestedBy": "nobody-at-all"}""", "leadsNowhere requestedBy")]
+    [InlineData("""{"loanDays": 3}""", "locked loanDays")]
+    [InlineData("""{"borrowerType": "private", "purpose": "education"}""", "neededToSave borrowerContact|notOffered purpose")]
+    [InlineData("""{"endDate": "2026-01-01"}""", "stopped endDate")]
+    [InlineData("""{"material": "ceramic", "lightLimit": 50}""", "hidden lightLimit")]
+    [InlineData("""{"borrowerContact": {"nick": "Nell"}}""", "wrongType borrowerContact")]
+    public async Task Every_new_kind_of_rule_is_enforced_past_the_interface(string changes, string reasons)
+    {
+        var lorenz = await site.As("lorenz");
+        var id = await lorenz.Begin(Enquiry);
+
+        using var answer = await lorenz.Save(id, System.Text.Json.Nodes.JsonNode.Parse(changes)!);
+
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
+        Assert.Equal(reasons.Split('|'), (await answer.Refusals()).Order(StringComparer.Ordinal));
+    }
+
+    [Fact]
+    public async Task Values_that_rules_give_are_stored_with_the_save()
+    {
+        var lorenz = await site.As("lorenz");
+        var id = await lorenz.Begin(Enquiry);
+
+        using var answer = await lorenz.Save(id, new { endDate = "2027-01-31" });
+        var saved = await lorenz.Read($"/api/records/{id}");
+
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        Assert.Equal(22, saved["values"]!["loanDays"]!.GetValue<int>());
+        Assert.Equal("lorenz", saved["values"]!["requestedBy"]!.GetValue<string>());
+        Assert.True(saved["linked"]!.AsArray().Count == 1);
+    }
 
     [Fact]
     public async Task A_write_to_a_locked_field_is_refused_by_name_of_the_rule()

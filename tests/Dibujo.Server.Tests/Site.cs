@@ -65,11 +65,11 @@ internal sealed class Caller(HttpClient http)
     internal Task<HttpResponseMessage> Put(string address, object body) =>
         Send(HttpMethod.Put, address, JsonSerializer.Serialize(body), true);
 
-    internal async Task<HttpResponseMessage> Send(HttpMethod method, string address, string? json, bool withToken)
+    internal async Task<HttpResponseMessage> Send(HttpMethod method, string address, string? body, bool withToken, string contentType = "application/json")
     {
         using var request = new HttpRequestMessage(method, address)
         {
-            Content = json is null ? null : new StringContent(json, Encoding.UTF8, "application/json"),
+            Content = body is null ? null : new StringContent(body, Encoding.UTF8, contentType),
         };
         if (withToken)
         {

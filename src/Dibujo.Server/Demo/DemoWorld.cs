@@ -1,20 +1,25 @@
 using Dibujo.Core.Exchange;
+using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
 using Dibujo.Store.Definitions;
+using Dibujo.Store.Records;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Demo;
 
 /// <summary>Quillhaven Museums, which do not exist: their loans desk, its people and its records.</summary>
-internal sealed class DemoWorld(DibujoDb db, UserManager<Account> accounts, RoleManager<IdentityRole> roles, TimeProvider clock)
+internal sealed class DemoWorld(DibujoDb db, UserManager<Account> accounts, RoleManager<IdentityRole> roles, TimeProvider clock, IConfiguration configuration)
 {
     /// <summary>The password of every demo account.</summary>
     internal const string Password = "quillhaven";
 
-    private const int RecordCount = 400;
+    private const int ObjectCount = 60;
+    private const int LoanCount = 400;
+    private const int WorksCount = 24;
+    private const int ChunkSize = 2000;
 
     private static readonly (string Name, string DisplayName, string[] Roles)[] People =
     [
@@ -45,8 +50,18 @@ internal sealed class DemoWorld(DibujoDb db, UserManager<Account> accounts, Role
             }
         }
 
-        var pack = ReadPack("object-loan.pack.json");
-        var now = clock.GetUtcNow().UtcDateTime;
+        var now = clock.GetLocalNow().DateTime;
+        var objects = await AddAsync("collection-object", ObjectCount, now, []);
+        var held = objects.ToDictionary(o => o.Id, o => o.Values);
+        await AddAsync("object-loan", configuration.GetValue("demo-records", LoanCount), now, held);
+        await AddAsync("gallery-works", WorksCount, now, held);
+        await transaction.CommitAsync();
+    }
+
+    private async Task<List<StoredRecord>> AddAsync(string name, int count, DateTime now, Dictionary<int, RecordValues> objects)
+    {
+        var pack = ReadPack($"{name}.pack.json");
+        var at = clock.GetUtcNow().UtcDateTime;
         db.RecordTypes.Add(new StoredRecordType { Key = pack.RecordType.Key, Draft = pack.ToDefinition(), Published = 1 });
         db.Editions.Add(new StoredEdition
         {
@@ -55,15 +70,20 @@ internal sealed class DemoWorld(DibujoDb db, UserManager<Account> accounts, Role
             Definition = pack.ToDefinition(),
             Note = "First edition",
             By = "ada",
-            At = now,
+            At = at,
         });
         await db.SaveChangesAsync();
-        var loans = new DemoLoans(pack.ToDefinition(), now).Take(RecordCount).ToList();
-        db.Records.AddRange(loans);
-        await db.SaveChangesAsync();
-        db.History.AddRange(loans.Select(loan => Records.SaveRecord.Entry(loan, 1, Core.Values.RecordValues.Empty, loan.Stage)));
-        await db.SaveChangesAsync();
-        await transaction.CommitAsync();
+        var records = new DemoRecords(pack.ToDefinition(), now, objects).Take(count).ToList();
+        foreach (var some in records.Chunk(ChunkSize))
+        {
+            db.Records.AddRange(some);
+            await db.SaveChangesAsync();
+            db.History.AddRange(some.Select(record => Records.SaveRecord.Entry(record, 1, RecordValues.Empty, record.Stage)));
+            await db.SaveChangesAsync();
+            db.ChangeTracker.Clear();
+        }
+
+        return records;
     }
 
     private static Pack ReadPack(string name)

@@ -65,6 +65,8 @@ internal static class ApiDocument
                 };
             }
 
+            // The site's own time has no zone, as the format of moments would demand.
+            ((OpenApiSchema)schemas["Setting"].Properties!["now"]).Format = null;
             foreach (var schema in schemas.Values)
             {
                 TellKindsApart(schema);
@@ -99,13 +101,20 @@ internal static class ApiDocument
             own.Required.Add("kind");
         }
 
+        if (own.OneOf is { Count: > 0 })
+        {
+            // "Null or something that may be null itself" is no choice of exactly one.
+            own.AnyOf = own.OneOf;
+            own.OneOf = null;
+        }
+
         if (own.AnyOf is { Count: > 0 })
         {
             own.Type = null;
             own.Required = null;
         }
 
-        foreach (var part in (own.Properties?.Values ?? []).Concat(own.AnyOf ?? []).Concat(own.OneOf ?? []).Append(own.Items))
+        foreach (var part in (own.Properties?.Values ?? []).Concat(own.AnyOf ?? []).Append(own.Items))
         {
             TellKindsApart(part);
         }

@@ -3,6 +3,7 @@ using Dibujo.Core.Exchange;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Demo;
 using Dibujo.Server.Drafts;
+using Dibujo.Server.Exchange;
 using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
@@ -71,6 +72,10 @@ internal static class DibujoServer
         CreateRecord.Map(api);
         SaveRecord.Map(api);
         ReadHistory.Map(api);
+        ImportRules.Map(api);
+        ExportRules.Map(api);
+        ImportRecords.Map(api);
+        ExportRecords.Map(api);
         api.MapFallback("{**path}", () => TypedResults.Problem("There is nothing at this address.", statusCode: 404)).AllowAnonymous();
         app.MapFrontEnd();
         return app;

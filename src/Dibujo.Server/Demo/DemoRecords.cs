@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
@@ -9,8 +10,8 @@ using Dibujo.Store.Records;
 
 namespace Dibujo.Server.Demo;
 
-/// <summary>Invented loans in all stages, the same at every run, each as the rules would have had it filled in.</summary>
-internal sealed class DemoLoans(Definition definition, DateTime now)
+/// <summary>Invented records in all stages, the same at every run, each as the rules would have had it filled in.</summary>
+internal sealed class DemoRecords(Definition definition, DateTime now, IReadOnlyDictionary<int, RecordValues> objects) : IRecordLookup
 {
     private static readonly string[] Adjectives = ["Quiet", "Silver", "Northern", "Unfinished", "Gilded", "Second", "Early", "Tidal", "Woven", "Blue"];
     private static readonly string[] Things = ["Harbour", "Meadow", "Procession", "Almanac", "Lantern", "Kingfisher", "Orchard", "Treaty", "Cloak", "Astrolabe"];
@@ -22,11 +23,17 @@ internal sealed class DemoLoans(Definition definition, DateTime now)
     private readonly RuleProgram program = RuleProgram.Compile(definition).Program!;
     private readonly RecordType type = definition.RecordType;
 
-    internal IEnumerable<StoredRecord> Take(int count) => Enumerable.Range(0, count).Select(Loan);
+    private readonly int[] numbers = [.. objects.Keys.Order()];
 
-    private StoredRecord Loan(int number)
+    public RecordValues? Find(string recordType, int number) => objects.GetValueOrDefault(number);
+
+    public bool HasPerson(string userName) => true;
+
+    internal IEnumerable<StoredRecord> Take(int count) => Enumerable.Range(0, count).Select(Invented);
+
+    private StoredRecord Invented(int number)
     {
-        var workflow = type.Workflows[random.Next(4) == 0 ? 1 : 0];
+        var workflow = type.Workflows[random.Next(4) == 0 ? type.Workflows.Length - 1 : 0];
         var stage = random.Next(workflow.Stages.Length);
         var values = Filled(workflow, stage);
         return new()
@@ -36,7 +43,7 @@ internal sealed class DemoLoans(Definition definition, DateTime now)
             Stage = workflow.Stages[stage].Key,
             Title = values["title"].Plain,
             Values = values,
-            ChangedAt = now.AddMinutes(-17 * number),
+            ChangedAt = DateTime.SpecifyKind(now.AddMinutes(-17 * number), DateTimeKind.Utc),
             ChangedBy = Pick("lorenz", "rosa", "conrad"),
         };
     }
@@ -44,14 +51,16 @@ internal sealed class DemoLoans(Definition definition, DateTime now)
     /// <summary>Values as they come together on the way to a stage: at each a few more, and whatever the rules ask for there.</summary>
     private RecordValues Filled(Workflow workflow, int last)
     {
-        var values = type.Defaults(new Setting(workflow.Key, workflow.Stages[0].Key, IsNew: true, Now: now));
+        var values = type.Defaults(new Setting(workflow.Key, workflow.Stages[0].Key, IsNew: true, Person: "lorenz", Now: now));
         for (var stage = 0; stage <= last; stage++)
         {
-            var setting = new Setting(workflow.Key, workflow.Stages[stage].Key, IsNew: stage == 0, Now: now) { Roles = ["director"] };
-            var session = new Session(program, values, setting);
-            session.Change(type.Fields
-                .Where(f => session[f.Key].IsBlank && random.NextDouble() < 0.3)
-                .Select(f => KeyValuePair.Create(f.Key, Invent(f))).ToList());
+            var setting = new Setting(workflow.Key, workflow.Stages[stage].Key, IsNew: stage == 0, Person: "lorenz", Now: now) { Roles = ["director"] };
+            var session = new Session(program, values, setting, this);
+            foreach (var field in type.Fields.Where(f => session[f.Key].IsBlank && random.NextDouble() < 0.3))
+            {
+                session.Change(field.Key, Invent(session, field));
+            }
+
             FillIn(session, stage < last ? Requirement.ToMoveOn : Requirement.ToSave);
             values = session.Values();
         }
@@ -66,17 +75,27 @@ internal sealed class DemoLoans(Definition definition, DateTime now)
         {
             session.Change(type.Fields.Index()
                 .Where(f => session.StateOf(f.Index) is { IsEditable: true } state && state.Effective >= least && session.ValueOf(f.Index).IsBlank)
-                .Select(f => KeyValuePair.Create(f.Item.Key, Invent(f.Item))).ToList());
+                .Select(f => KeyValuePair.Create(f.Item.Key, Invent(session, f.Item))).ToList());
         }
     }
 
-    private Value Invent(Field field) => (field.Key, field.Type) switch
+    private Value Invent(Session session, Field field) => (field.Key, field.Type) switch
     {
-        ("title", _) => new Text($"{Pick(Adjectives)} {Pick(Things)} for {Pick(Places)}"),
-        ("object", _) => new Text(string.Create(CultureInfo.InvariantCulture,
-            $"QM {random.Next(1890, 2020)}.{random.Next(1, 400)} {Pick(Adjectives)} {Pick(Things)}")),
+        ("title", _) when type.Key == "object-loan" => new Text($"{Pick(Adjectives)} {Pick(Things)} for {Pick(Places)}"),
+        ("title", _) when type.Key == "gallery-works" => new Text($"{Pick("Light", "Plinth", "New paint", "Cabinet")} for the {Pick(Things)}"),
+        ("title", _) => new Text($"{Pick(Adjectives)} {Pick(Things)}"),
+        ("inventoryNumber", _) => new Text(string.Create(CultureInfo.InvariantCulture, $"QM {random.Next(1890, 2020)}.{random.Next(1, 400)}")),
+        ("yearMade", _) => new Number(random.Next(1380, 1990)),
+        (_, LinkType) => new Link(numbers[random.Next(numbers.Length)]),
+        (_, FullNameType) => Pick(Names).Split(' ') is var name
+            ? Compound.Empty.With("given", new Text(name[0])).With("family", new Text(name[1])) : Value.Blank,
+        (_, AddressType) => Compound.Empty
+            .With("street", new Text(string.Create(CultureInfo.InvariantCulture, $"{random.Next(1, 90)} Quay Row")))
+            .With("city", new Text(Pick(Places))).With("country", new Text(Pick("Amselland", "Vellmark"))),
+        (_, PersonType) => new Person(Pick("lorenz", "rosa", "conrad")),
+        (_, DateTimeType) => new Moment(Day(-100, 200).ToDateTime(new(random.Next(7, 18), 0))),
+        (_, ChoicesType several) => new Choices([several.Options[random.Next(several.Options.Length)].Key]),
         ("borrower", _) => new Text($"{Pick("Museum of", "Civic Gallery", "Institute of")} {Pick(Places)}"),
-        ("borrowerAddress", _) => new Text(string.Create(CultureInfo.InvariantCulture, $"{random.Next(1, 90)} Quay Row, {Pick(Places)}")),
         ("flightNumber", _) => new Text(string.Create(CultureInfo.InvariantCulture, $"QH {random.Next(100, 999)}")),
         ("portOfEntry", _) => new Text(Pick(Places)),
         ("certificate" or "customsReference", _) => new Text(string.Create(CultureInfo.InvariantCulture, $"Q-{random.Next(10_000, 99_999)}")),
@@ -84,10 +103,10 @@ internal sealed class DemoLoans(Definition definition, DateTime now)
         ("endDate", _) => new Date(Day(300, 600)),
         ("lastConservation", _) => new Date(Day(-9000, -100)),
         ("decision", _) => new Choice(random.Next(8) == 0 ? "refused" : "approved"),
-        ("feeWaived" or "damageFound" or "extensionAsked" or "hazards", _) => new YesNo(random.Next(5) == 0),
+        ("feeWaived" or "damageFound" or "lookAsked" or "extensionAsked" or "hazards", _) => new YesNo(random.Next(5) == 0),
         (_, YesNoType) => new YesNo(random.Next(2) == 0),
         (_, DateType) => new Date(Day(-300, 300)),
-        (_, ChoiceType choice) => new Choice(choice.Options[random.Next(choice.Options.Length)].Key),
+        (_, ChoiceType choice) => OneOf(session.Offers(type.Fields.IndexOf(field)) ?? [.. choice.Options.Select(o => o.Key)]),
         ("fee", _) => new Number(50 * random.Next(1, 40)),
         (_, MoneyType) => new Number(500 * (decimal)Math.Pow(random.Next(2, 30), 2)),
         ("lightLimit", _) => new Number(50 * random.Next(1, 5)),
@@ -97,6 +116,8 @@ internal sealed class DemoLoans(Definition definition, DateTime now)
         (_, LongTextType) => new Text(Pick(Notes)),
         _ => new Text(Pick(Names)),
     };
+
+    private Value OneOf(ImmutableArray<string> keys) => keys.IsEmpty ? Value.Blank : new Choice(keys[random.Next(keys.Length)]);
 
     private DateOnly Day(int from, int to) => DateOnly.FromDateTime(now).AddDays(random.Next(from, to));
 
