@@ -25,9 +25,10 @@ internal static class LargeForm
         return new(type, [.. Enumerable.Range(0, ruleCount).Select(i => Rule(random, i))]);
     }
 
-    internal static RecordValues Record()
+    internal static RecordValues Record() => Record(new Random(1));
+
+    internal static RecordValues Record(Random random)
     {
-        var random = new Random(1);
         return Enumerable.Range(0, FieldCount).Aggregate(RecordValues.Empty, (record, i) => record.With(Name(i), Value(random, i)));
     }
 

@@ -16,4 +16,10 @@ if (args is ["write-form", var rules, var path])
     return;
 }
 
+if (args is ["beside", var jsonLogic])
+{
+    Beside.Run(jsonLogic);
+    return;
+}
+
 BenchmarkSwitcher.FromAssembly(typeof(EngineBenchmarks).Assembly).Run(args);

@@ -227,6 +227,7 @@ internal static class ProgramCompiler
             }
         }
 
+        program.IsDecided = [.. program.Circles.Select(circle => circle.Fields.Any(field => deciding[field].Length > 0))];
         program.CirclesUnderReading = [.. circlesUnder.Select(c => c.ToArray())];
     }
 }

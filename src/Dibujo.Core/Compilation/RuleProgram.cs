@@ -64,6 +64,9 @@ public sealed class RuleProgram
     /// <summary>The circles in the order in which their values are settled.</summary>
     internal Circle[] Circles { get; set; } = [];
 
+    /// <summary>For each circle, whether some rule decides over a value in it.</summary>
+    internal bool[] IsDecided { get; set; } = [];
+
     /// <summary>For each field, its place in <see cref="Circles"/>.</summary>
     internal int[] CircleOfField { get; set; } = [];
 

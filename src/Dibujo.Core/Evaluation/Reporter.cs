@@ -17,6 +17,7 @@ internal sealed class Reporter
     private readonly bool[] isTouched;
     private readonly List<int> touched = [];
     private readonly List<int> touchedRules = [];
+    private bool hasBegun;
 
     internal Reporter(Session session)
     {
@@ -29,7 +30,15 @@ internal sealed class Reporter
         isTouched = new bool[layout.ShownCount];
     }
 
-    internal ElementState StateOf(int element) => told[element];
+    /// <summary>The state as last told; the first time, or after <see cref="Forget"/>, as it is now.</summary>
+    internal ElementState StateOf(int element)
+    {
+        Begin();
+        return told[element];
+    }
+
+    /// <summary>Makes the next question look at everything anew.</summary>
+    internal void Forget() => hasBegun = false;
 
     /// <summary>Notes that the state of an element, or the value of a field, may be another now.</summary>
     internal void Touch(int element)
@@ -61,9 +70,15 @@ internal sealed class Reporter
         touchedRules.AddRange(Enumerable.Range(0, toldCases.Length));
     }
 
-    /// <summary>Takes everything as it is now for told.</summary>
-    internal void Start()
+    /// <summary>Takes everything as it is now for told, unless that was done before. To be called before anything is changed.</summary>
+    internal void Begin()
     {
+        if (hasBegun)
+        {
+            return;
+        }
+
+        hasBegun = true;
         Array.Clear(visibleFields);
         Array.Clear(told);
         for (var element = 0; element < told.Length; element++)

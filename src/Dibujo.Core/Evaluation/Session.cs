@@ -73,7 +73,6 @@ public sealed partial class Session
         reporter = new(this);
         Array.Fill(values, Value.Blank);
         Load(saved, before);
-        reporter.Start();
     }
 
     /// <summary>The rules and the form.</summary>
@@ -112,6 +111,7 @@ public sealed partial class Session
     /// </summary>
     public Delta Change(string field, Value value)
     {
+        reporter.Begin();
         Hold(field, value);
         Settle();
         return reporter.Report();
@@ -120,6 +120,7 @@ public sealed partial class Session
     /// <summary>Holds several changes at once; the same as one after another, in any order.</summary>
     public Delta Change(IEnumerable<KeyValuePair<string, Value>> fields)
     {
+        reporter.Begin();
         foreach (var (field, value) in fields)
         {
             Hold(field, value);
@@ -132,6 +133,7 @@ public sealed partial class Session
     /// <summary>Puts the record into another setting, as when it is seen at another stage or by another person.</summary>
     public Delta Enter(Setting setting)
     {
+        reporter.Begin();
         Setting = setting;
         if (effects.HasSets)
         {
@@ -151,6 +153,7 @@ public sealed partial class Session
     /// <summary>Looks linked records up again, as when one has become known that was not before.</summary>
     public Delta LookUpAgain()
     {
+        reporter.Begin();
         for (var i = 0; i < slots.Derived.Length; i++)
         {
             if (slots.Derived[i] is LinkedSlot)
@@ -168,7 +171,7 @@ public sealed partial class Session
     {
         Array.Clear(changes);
         Load(saved, null);
-        reporter.Start();
+        reporter.Forget();
     }
 
     /// <summary>The state of an element of this form; throws where the form has no such element.</summary>
@@ -254,7 +257,12 @@ public sealed partial class Session
             winners[cell] = claims.Starts[cell] == claims.Starts[cell + 1] ? Nobody : Winner(cell);
         }
 
-        Array.Fill(pending, true);
+        for (var i = 0; i < pending.Length; i++)
+        {
+            // Where no rule decides over a value it is what was saved or typed.
+            pending[i] = Program.IsDecided[i] || changes[Program.Circles[i].Fields[0]] is not null;
+        }
+
         Settle();
 
         void Write(int slot, Value value)

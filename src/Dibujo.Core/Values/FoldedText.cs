@@ -9,5 +9,10 @@ namespace Dibujo.Core.Values;
 /// </remarks>
 internal static class FoldedText
 {
-    internal static string Of(string text) => text.Trim().Normalize(NormalizationForm.FormC).ToUpperInvariant();
+    internal static string Of(string text)
+    {
+        var trimmed = text.Trim();
+        // Plain letters have nothing to compose, and most text is that.
+        return (Ascii.IsValid(trimmed) ? trimmed : trimmed.Normalize(NormalizationForm.FormC)).ToUpperInvariant();
+    }
 }

@@ -1,0 +1,157 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Dibujo.Core.Compilation;
+using Dibujo.Core.Conditions;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Values;
+using RulesEngine.Models;
+
+namespace Dibujo.Benchmarks;
+
+/// <summary>The same conditions decided by general-purpose rule libraries, on the same records, in one run.</summary>
+internal static class Beside
+{
+    private const int Rules = 1000;
+    private const int Bulk = 100_000;
+    private const int Few = 2000;
+
+    internal static void Run(string jsonLogic)
+    {
+        var definition = LargeForm.With(Rules);
+        var program = RuleProgram.Compile(definition).Program!;
+        var random = new Random(7);
+        var records = Enumerable.Range(0, Bulk).Select(_ => LargeForm.Record(random)).ToList();
+
+        var session = new Session(program, records[0], LargeForm.Setting);
+        var ours = new Measured("Dibujo, bulk of 100,000 records", records.Count, () => records.Sum(record =>
+        {
+            session.Replace(record);
+            return Enumerable.Range(0, Rules).Count(rule => session.CaseInForce(rule) >= 0);
+        }));
+        var anew = new Measured("Dibujo, a session for each record", Few, () => records.Take(Few).Sum(record =>
+        {
+            var opened = new Session(program, record, LargeForm.Setting);
+            return Enumerable.Range(0, Rules).Count(rule => opened.CaseInForce(rule) >= 0);
+        }));
+        var names = Enumerable.Range(0, LargeForm.FieldCount).Select(LargeForm.Name).ToArray();
+        var open = new Session(program, records[0], LargeForm.Setting);
+        var change = new Measured("Dibujo, one change", 30_000, () => Enumerable.Range(0, 30_000).Sum(i =>
+            open.Change(names[i % names.Length], records[i / names.Length % 50][names[i % names.Length]]).Rules.Count));
+        var engine = Library(definition);
+        var inputs = records.Take(Few).Select(Parameters).ToList();
+        _ = Hits(engine, inputs[0]);
+        var theirs = new Measured("RulesEngine (NuGet)", Few, () => inputs.Sum(input => Hits(engine, input)));
+        var logic = JsonLogic(definition, [.. records.Take(Few)], jsonLogic);
+
+        var expected = records.Take(Few).Sum(record =>
+        {
+            session.Replace(record);
+            return Enumerable.Range(0, Rules).Count(rule => session.CaseInForce(rule) >= 0);
+        });
+        Demand(theirs.Hits == expected && logic.Hits == expected && anew.Hits == expected, "The libraries do not agree on the same records.");
+        Console.WriteLine("| 1,000 rules of three clauses, 300 fields | per record or change | RulesEngine takes | json-logic-js takes |");
+        Console.WriteLine("| --- | ---: | ---: | ---: |");
+        foreach (var measured in new[] { ours, anew, change, theirs, logic })
+        {
+            Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
+                $"| {measured.Name} | {measured.Microseconds:N1} µs | {theirs.Microseconds / measured.Microseconds:N0} × as long | {logic.Microseconds / measured.Microseconds:N0} × as long |"));
+        }
+    }
+
+    private static int Hits(RulesEngine.RulesEngine engine, RuleParameter[] input) =>
+        engine.ExecuteAllRulesAsync("rules", input).AsTask().GetAwaiter().GetResult().Count(result => result.IsSuccess);
+
+    private static RulesEngine.RulesEngine Library(Definition definition) => new(
+    [
+        new Workflow
+        {
+            WorkflowName = "rules",
+            Rules = [.. definition.Rules.Select(rule => new RulesEngine.Models.Rule { RuleName = rule.Key, Expression = Expression(rule.Cases[0].While!) })],
+        },
+    ]);
+
+    /// <summary>Fields by type in arrays, which is the fastest input that the library takes.</summary>
+    private static RuleParameter[] Parameters(RecordValues record) =>
+    [
+        new("n", Of(record, value => value is Number number ? number.Amount : 0)),
+        new("t", Of(record, value => value is Text or Choice ? value.Plain : "")),
+        new("b", Of(record, value => value is YesNo { IsYes: true })),
+    ];
+
+    private static T[] Of<T>(RecordValues record, Func<Value, T> pick) =>
+        [.. Enumerable.Range(0, LargeForm.FieldCount).Select(i => pick(record[LargeForm.Name(i)]))];
+
+    private static string Expression(Condition condition) => condition switch
+    {
+        Group group => string.Join(group.Quantifier == Quantifier.AllOf ? " && " : " || ", group.Members.Select(Expression)),
+        Clause { Subject: FieldSubject { Field: var field }, Test: var test, Comparands: [Literal { Value: var value }] } => (test, field[1..], value) switch
+        {
+            (Test.AtLeast, var i, _) => $"n[{i}] >= {value.Plain}m",
+            (Test.Contains, var i, _) => $"t[{i}].Contains(\"{value.Plain}\")",
+            (_, var i, YesNo answer) => $"b[{i}] == {(answer.IsYes ? "true" : "false")}",
+            (_, var i, _) => $"t[{i}] == \"{value.Plain}\"",
+        },
+        _ => throw new ArgumentOutOfRangeException(nameof(condition)),
+    };
+
+    private static Measured JsonLogic(Definition definition, List<RecordValues> records, string script)
+    {
+        var file = Path.GetTempFileName();
+        var input = new JsonObject
+        {
+            ["rules"] = new JsonArray([.. definition.Rules.Select(rule => Logic(rule.Cases[0].While!))]),
+            ["records"] = new JsonArray([.. records.Select(r => JsonSerializer.SerializeToNode(r.ByField, Core.Exchange.CoreJson.Default.ImmutableDictionaryStringValue))]),
+        };
+        File.WriteAllText(file, input.ToJsonString());
+        using var node = Process.Start(new ProcessStartInfo("node", [script, file]) { RedirectStandardOutput = true, UseShellExecute = false })!;
+        var answer = JsonNode.Parse(node.StandardOutput.ReadToEnd())!;
+        node.WaitForExit();
+        File.Delete(file);
+        return new("json-logic-js (npm), by Node", answer["microseconds"]!.GetValue<double>(), answer["hits"]!.GetValue<int>());
+    }
+
+    private static JsonNode Logic(Condition condition) => condition switch
+    {
+        Group group => new JsonObject { [group.Quantifier == Quantifier.AllOf ? "and" : "or"] = new JsonArray([.. group.Members.Select(Logic)]) },
+        Clause { Subject: FieldSubject { Field: var field }, Test: var test, Comparands: [Literal { Value: var value }] } => test switch
+        {
+            Test.AtLeast => new JsonObject { [">="] = new JsonArray(Var(field), Plain(value)) },
+            Test.Contains => new JsonObject { ["in"] = new JsonArray(Plain(value), Var(field)) },
+            _ => new JsonObject { ["=="] = new JsonArray(Var(field), Plain(value)) },
+        },
+        _ => throw new ArgumentOutOfRangeException(nameof(condition)),
+    };
+
+    private static JsonObject Var(string field) => new() { ["var"] = field };
+
+    private static JsonNode Plain(Value value) => JsonSerializer.SerializeToNode(value, Core.Exchange.CoreJson.Default.Value)!;
+
+    private static void Demand(bool holds, string what)
+    {
+        if (!holds)
+        {
+            throw new InvalidOperationException(what);
+        }
+    }
+
+    /// <summary>The best of three runs, for each item of a run.</summary>
+    private sealed record Measured(string Name, double Microseconds, int Hits)
+    {
+        internal Measured(string name, int items, Func<int> run)
+            : this(name, 0, 0)
+        {
+            var best = double.MaxValue;
+            for (var attempt = 0; attempt < 3; attempt++)
+            {
+                var start = Stopwatch.GetTimestamp();
+                Hits = run();
+                best = Math.Min(best, Stopwatch.GetElapsedTime(start).TotalMicroseconds / items);
+            }
+
+            Microseconds = best;
+        }
+    }
+}
