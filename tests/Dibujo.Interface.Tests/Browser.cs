@@ -91,7 +91,8 @@ internal sealed class Browser : IDisposable
         }
     }
 
-    private T Until<T>(string what, Func<T?> look)
+    /// <summary>Waits until the look finds something.</summary>
+    internal T Until<T>(string what, Func<T?> look)
         where T : class
     {
         var end = DateTime.UtcNow + Patience;

@@ -1,3 +1,5 @@
+using OpenQA.Selenium;
+
 namespace Dibujo.Interface.Tests;
 
 /// <summary>Members at work on records.</summary>
@@ -62,6 +64,51 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
         browser.See("[data-open] [data-blank=verb]", "lock");
         browser.See("[data-field=grossWeight][data-locked]");
         browser.See("[role=status]", "Draft saved");
+    }
+
+    [Fact]
+    public void Rules_calculate_warn_and_advise_while_one_types()
+    {
+        using var browser = new Browser(server.Address);
+        Begin(browser, "Tidal Lantern for Carrick Moss");
+        browser.Evaluate("document.querySelector('#field-startDate').focus()");
+        browser.Keyboard("01102031");
+        browser.Evaluate("document.querySelector('#field-endDate').focus()");
+        browser.Keyboard("01052031");
+        browser.See("[data-field=endDate] [data-severity=stopsSaving]", "The loan would end on 5 Jan 2031, before it begins.");
+        browser.Evaluate("document.querySelector('#field-endDate').focus()");
+        browser.Keyboard("01312031");
+        browser.SeeNothing("[data-field=endDate] [data-severity]");
+        browser.Until("22 loan days", () => browser.Evaluate("document.querySelector('#field-loanDays').value") as string == "22" ? "" : null);
+
+        browser.Press("[role=tab]", "Insurance");
+        browser.Type("#field-insuredValue", "120000");
+        browser.Press("[role=tab]", "Transport");
+        browser.See("[data-field=courierNeeded] [data-suggestion]", "From 100,000 on");
+        browser.Press("[data-suggestion] button", "Use yes");
+        browser.SeeNothing("[data-suggestion]");
+        browser.Press("button", "Save");
+        browser.See("aside", "Everything is saved.");
+    }
+
+    [Fact]
+    public void A_rule_without_chips_is_written_as_its_sentence()
+    {
+        using var browser = new Browser(server.Address);
+        browser.SignIn("ada");
+        browser.Open("/types/gallery-works/rules");
+        browser.Press("[data-rule=lead] button");
+        browser.See("[data-open] textarea");
+        browser.Evaluate("document.querySelector('[data-open] textarea').focus()");
+        browser.Keyboard(Keys.Control + Keys.End);
+        browser.Keyboard(Keys.Backspace + "; nonsense");
+        browser.See("[data-open]", "Write is, is not");
+        browser.Evaluate("document.querySelector('[data-open] textarea').select()");
+        browser.Keyboard("While Kind of work is Lighting, warn with “Lamps are scarce.” at Kind of work.");
+        browser.See("[role=status]", "Draft saved");
+        browser.Press("[data-field=kind] input");
+        browser.Press("[role=option]", "Lighting");
+        browser.See("[data-field=kind] [data-severity=warning]", "Lamps are scarce.");
     }
 
     /// <summary>Begins a record and answers with its address.</summary>

@@ -26,7 +26,9 @@ public class BrowserBuildTests
         var actual = await Node.Run(["Evaluation", "drive.mjs"], lines, Checkout.Path("artifacts", "engine"));
 
         Assert.Equal(Worlds, actual.Length);
-        Assert.All(expected.Zip(actual), pair => Assert.Equal(pair.First, pair.Second));
+        // The two write characters beyond ASCII each in their own way.
+        Assert.All(expected.Zip(actual), pair => Assert.True(
+            JsonNode.DeepEquals(JsonNode.Parse(pair.First), JsonNode.Parse(pair.Second)), $"{pair.First}\n{pair.Second}"));
     }
 
     private static (string Line, string States) Play(Chance chance)

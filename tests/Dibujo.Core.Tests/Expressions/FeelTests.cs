@@ -13,8 +13,12 @@ public class FeelTests
 
     private static readonly Dictionary<string, FeelValue> Context = new(StringComparer.Ordinal)
     {
-        ["n"] = new FeelNumber(3), ["m"] = new FeelNumber(-1.5m), ["t"] = new FeelText("Oak frame"), ["b"] = FeelValue.True,
-        ["blank"] = FeelValue.Null, ["l"] = new FeelList([new FeelNumber(1), new FeelNumber(3)]),
+        ["n"] = new FeelNumber(3),
+        ["m"] = new FeelNumber(-1.5m),
+        ["t"] = new FeelText("Oak frame"),
+        ["b"] = FeelValue.True,
+        ["blank"] = FeelValue.Null,
+        ["l"] = new FeelList([new FeelNumber(1), new FeelNumber(3)]),
     };
 
     [Fact]

@@ -9,16 +9,19 @@ import classes from './RecordForm.module.css';
 export function Missing({
   definition,
   record,
+  moves: offered,
   onGoTo,
 }: {
   definition: Definition;
   record: FormRecord;
+  /** Keys of the moves that can be made from here. */
+  moves: string[];
   onGoTo: (field: string) => void;
 }) {
   if (!record.isLive) {
     return null;
   }
-  const missing = record.missing();
+  const missing = record.missing().filter(({ moves }) => moves.length === 0 || moves.some((move) => offered.includes(move)));
   return (
     <section aria-label="What is missing">
       <h3 className={classes.heading}>Missing for the next move</h3>

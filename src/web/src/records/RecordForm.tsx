@@ -116,7 +116,7 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
             onTakeOver={() => void onTakeOver(record.changes()).then(() => setRefused(undefined))}
           />
         )}
-        <Missing definition={definition} record={record} onGoTo={goTo} />
+        <Missing definition={definition} record={record} moves={moves.map((m) => m.key)} onGoTo={goTo} />
         {stored.id !== 0 && <History definition={definition} id={stored.id} version={stored.version} />}
       </aside>
     </main>

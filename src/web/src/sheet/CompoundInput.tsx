@@ -37,20 +37,22 @@ export function CompoundInput({ field, record, isReadOnly, describedBy }: Props)
     <div className={classes.parts} role="group" aria-label={field.label}>
       {parts[field.type.kind as keyof typeof parts].map(({ key, label }, i) => {
         const state = record.state('part', `${field.key}.${key}`);
+        const asks = state.requirement !== 'optional' && !state.isSuspended && state.isVisible;
         return (
           <TextInput
             key={key}
             id={i === 0 ? `field-${field.key}` : undefined}
             variant="unstyled"
             size="sm"
-            placeholder={label}
+            placeholder={asks ? `${label}, required` : label}
             aria-label={`${field.label}: ${label}`}
             aria-describedby={describedBy}
             data-part={key}
             className={state.isVisible ? (state.isLocked ? lines.locked : undefined) : lines.hidden}
             hidden={!state.isVisible && !isReadOnly}
             readOnly={isReadOnly || state.isLocked || !state.isVisible}
-            required={state.requirement !== 'optional' && !state.isSuspended}
+            required={asks}
+            data-asks={asks || undefined}
             value={held[key] ?? ''}
             onChange={(event) => change(key, event.currentTarget.value)}
           />
