@@ -8,6 +8,7 @@ import { useChanges } from '../engine/useEngine';
 import { Place } from '../frame/Place';
 import { useUnsavedWarning } from '../frame/useUnsavedWarning';
 import { Sheet, tabOf } from '../sheet/Sheet';
+import { FormChoice } from './FormChoice';
 import { History } from './History';
 import { Missing } from './Missing';
 import { Refused } from './Refused';
@@ -76,9 +77,12 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
         ]}
       />
       <div className={classes.head}>
-        <Title order={2} className={classes.title}>
-          {title === null ? `New ${type.label.toLowerCase()}` : String(title)}
-        </Title>
+        <div className={classes.titleLine}>
+          <Title order={2} className={classes.title}>
+            {title === null ? `New ${type.label.toLowerCase()}` : String(title)}
+          </Title>
+          <FormChoice forms={type.forms} current={stored.form} />
+        </div>
         <StageLine workflow={workflow} stage={stored.setting.stage} />
       </div>
       <div className={classes.sheet}>

@@ -1,7 +1,7 @@
 import { Center, Loader, Text } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate, useParams } from 'react-router-dom';
+import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router-dom';
 import { answered, type Problem } from '../api/client';
 import { createRecord, readRecord, saveRecord, type EditionView, type RecordView } from '../api/generated';
 import type { Values } from '../engine/formRecord';
@@ -11,28 +11,31 @@ import { RecordForm } from './RecordForm';
 /** A record that is stored. */
 export function StoredRecordPage() {
   const id = Number(useParams().id);
-  const stored = useStoredRecord(id);
+  const form = useFormKey();
+  const stored = useStoredRecord(id, form);
   const edition = useEdition(stored.data?.recordType);
   if (!stored.data || !edition.data) {
     return <Waiting problem={(stored.error ?? edition.error) as Problem | null} />;
   }
-  return <OpenRecordPage key={id} edition={edition.data} stored={stored.data} />;
+  return <OpenRecordPage key={`${id} ${form}`} edition={edition.data} stored={stored.data} />;
 }
 
 /** A record that is about to be begun. */
 export function NewRecordPage() {
   const type = useParams().type!;
-  const beginning = useBeginning(type);
+  const form = useFormKey();
+  const beginning = useBeginning(type, form);
   const edition = useEdition(type);
   if (!beginning.data || !edition.data) {
     return <Waiting problem={(beginning.error ?? edition.error) as Problem | null} />;
   }
-  return <OpenRecordPage edition={edition.data} stored={beginning.data} />;
+  return <OpenRecordPage key={form} edition={edition.data} stored={beginning.data} />;
 }
 
 function OpenRecordPage({ edition, stored: first }: { edition: EditionView; stored: RecordView }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const { search } = useLocation();
   const [{ stored, typed }, setOpened] = useState<{ stored: RecordView; typed: Values }>({ stored: first, typed: {} });
 
   /** Stores the changes, with a move if one is given; throws the problem document if that is refused. */
@@ -54,7 +57,7 @@ function OpenRecordPage({ edition, stored: first }: { edition: EditionView; stor
     await queries.invalidateQueries({ queryKey: ['records'] });
     setOpened({ stored: saved, typed: {} });
     if (stored.id === 0) {
-      await navigate(`/records/${saved.id}`, { replace: true, state: { isSaved: true } });
+      await navigate({ pathname: `/records/${saved.id}`, search }, { replace: true, state: { isSaved: true } });
     }
   }
 
@@ -65,6 +68,9 @@ function OpenRecordPage({ edition, stored: first }: { edition: EditionView; stor
 
   return <RecordForm edition={edition} stored={stored} typed={typed} onSave={save} onTakeOver={takeOver} />;
 }
+
+/** Key of the form that the address names. */
+const useFormKey = () => useSearchParams()[0].get('form') ?? undefined;
 
 function Waiting({ problem }: { problem: Problem | null }) {
   return <Center h="100%">{problem ? <Text role="alert">{problem.detail}</Text> : <Loader />}</Center>;

@@ -11,10 +11,19 @@ export function useEdition(key: string | undefined) {
   });
 }
 
-export function useStoredRecord(id: number) {
-  return useQuery({ queryKey: ['record', id], queryFn: () => answered(readRecord({ path: { id } })), gcTime: 0 });
+/** The record as that form shows it; by default the main form. */
+export function useStoredRecord(id: number, form?: string) {
+  return useQuery({
+    queryKey: ['record', id, form],
+    queryFn: () => answered(readRecord({ path: { id }, query: { form } })),
+    gcTime: 0,
+  });
 }
 
-export function useBeginning(key: string) {
-  return useQuery({ queryKey: ['new-record', key], queryFn: () => answered(beginRecord({ path: { key } })), gcTime: 0 });
+export function useBeginning(key: string, form?: string) {
+  return useQuery({
+    queryKey: ['new-record', key, form],
+    queryFn: () => answered(beginRecord({ path: { key }, query: { form } })),
+    gcTime: 0,
+  });
 }
