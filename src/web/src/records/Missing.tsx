@@ -22,10 +22,15 @@ export function Missing({
     return null;
   }
   const missing = record.missing().filter(({ moves }) => moves.length === 0 || moves.some((move) => offered.includes(move)));
+  const isStopped = record.messages().some(({ severity }) => severity === 'stopsMoving' || severity === 'stopsSaving');
   return (
     <section aria-label="What is missing">
       <h3 className={classes.heading}>Missing for the next move</h3>
-      {missing.length === 0 && <Text size="sm">Nothing. The record can move on.</Text>}
+      {missing.length === 0 && (
+        <Text size="sm">
+          {isStopped ? 'Nothing is missing, but a message on the form stops it.' : 'Nothing. The record can move on.'}
+        </Text>
+      )}
       <ul className={classes.list}>
         {missing.map(({ field, level, moves }) => (
           <li key={field}>

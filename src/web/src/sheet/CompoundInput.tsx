@@ -3,19 +3,7 @@ import type { Field } from '../api/generated';
 import type { FormRecord } from '../engine/formRecord';
 import classes from './CompoundInput.module.css';
 import lines from './lines.module.css';
-
-const parts = {
-  fullName: [
-    { key: 'given', label: 'Given name' },
-    { key: 'family', label: 'Family name' },
-  ],
-  address: [
-    { key: 'street', label: 'Street' },
-    { key: 'postalCode', label: 'Postal code' },
-    { key: 'city', label: 'City' },
-    { key: 'country', label: 'Country' },
-  ],
-};
+import { partsOf } from './parts';
 
 interface Props {
   field: Field;
@@ -26,6 +14,7 @@ interface Props {
 
 /** A value of several parts, each with a state of its own. */
 export function CompoundInput({ field, record, isReadOnly, describedBy }: Props) {
+  const whole = record.state('field', field.key);
   const held = (record.value(field.key) as Record<string, string> | null) ?? {};
 
   function change(part: string, text: string) {
@@ -35,7 +24,7 @@ export function CompoundInput({ field, record, isReadOnly, describedBy }: Props)
 
   return (
     <div className={classes.parts} role="group" aria-label={field.label}>
-      {parts[field.type.kind as keyof typeof parts].map(({ key, label }, i) => {
+      {partsOf(field).map(({ key, label }, i) => {
         const state = record.state('part', `${field.key}.${key}`);
         const asks = state.requirement !== 'optional' && !state.isSuspended && state.isVisible;
         return (
@@ -44,15 +33,16 @@ export function CompoundInput({ field, record, isReadOnly, describedBy }: Props)
             id={i === 0 ? `field-${field.key}` : undefined}
             variant="unstyled"
             size="sm"
-            placeholder={asks ? `${label}, required` : label}
+            placeholder={label}
             aria-label={`${field.label}: ${label}`}
             aria-describedby={describedBy}
             data-part={key}
-            className={state.isVisible ? (state.isLocked ? lines.locked : undefined) : lines.hidden}
+            className={[asks ? classes.asks : '', state.isVisible ? (state.isLocked ? lines.locked : '') : lines.hidden].join(
+              ' ',
+            )}
             hidden={!state.isVisible && !isReadOnly}
             readOnly={isReadOnly || state.isLocked || !state.isVisible}
             required={asks}
-            data-asks={asks || undefined}
             value={held[key] ?? ''}
             onChange={(event) => change(key, event.currentTarget.value)}
           />

@@ -5,6 +5,7 @@ import classes from './FieldCell.module.css';
 import { Beside } from './Beside';
 import { FieldInput } from './FieldInput';
 import lines from './lines.module.css';
+import { partsAskedFor } from './parts';
 
 interface Props {
   field: Field;
@@ -23,6 +24,7 @@ export function FieldCell({ field, record, aside, depends = false, isPointedAt =
   const state = record.state('field', field.key);
   const asks = state.requirement !== 'optional' && !state.isSuspended && state.isVisible;
   const wrong = refusal ?? record.violation(field.key);
+  const askedParts = partsAskedFor(field, record);
   const wrongId = `wrong-${field.key}`;
   return (
     <div
@@ -48,6 +50,7 @@ export function FieldCell({ field, record, aside, depends = false, isPointedAt =
                 : 'required to move on'}
           </span>
         )}
+        {!asks && askedParts.length > 0 && <span className={lines.word}>{askedParts.join(', ')} required</span>}
         {state.isSetAside && <span className={lines.word}>change set aside</span>}
         {aside}
       </div>
