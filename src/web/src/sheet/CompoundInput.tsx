@@ -37,7 +37,7 @@ export function CompoundInput({ field, record, isReadOnly, describedBy }: Props)
             aria-label={`${field.label}: ${label}`}
             aria-describedby={describedBy}
             data-part={key}
-            className={[asks ? classes.asks : '', state.isVisible ? (state.isLocked ? lines.locked : '') : lines.hidden].join(
+            className={[asks && whole.requirement === 'optional' ? classes.asks : '', state.isVisible ? (state.isLocked ? lines.locked : '') : lines.hidden].join(
               ' ',
             )}
             hidden={!state.isVisible && !isReadOnly}
