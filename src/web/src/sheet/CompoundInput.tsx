@@ -37,9 +37,10 @@ export function CompoundInput({ field, record, isReadOnly, describedBy }: Props)
             aria-label={`${field.label}: ${label}`}
             aria-describedby={describedBy}
             data-part={key}
-            className={[asks && whole.requirement === 'optional' ? classes.asks : '', state.isVisible ? (state.isLocked ? lines.locked : '') : lines.hidden].join(
-              ' ',
-            )}
+            className={[
+              asks && whole.requirement === 'optional' ? classes.asks : '',
+              state.isVisible ? (state.isLocked ? lines.locked : '') : lines.hidden,
+            ].join(' ')}
             hidden={!state.isVisible && !isReadOnly}
             readOnly={isReadOnly || state.isLocked || !state.isVisible}
             required={asks}
