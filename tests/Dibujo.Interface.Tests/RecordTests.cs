@@ -57,6 +57,8 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
         browser.Press("[data-field=flightNumber] button[aria-label^='Rule 11']");
         browser.See("[data-rule=flight][data-open]", "While");
 
+        // Whatever the sample says, the answer is another then.
+        browser.Press("[data-field=courierNeeded] label", "No");
         browser.Press("[data-field=courierNeeded] label", "Yes");
         browser.Press("[data-field=grossWeight] button[aria-label='Propose a rule for this']");
         browser.Press("[role=menuitem]", "Lock it");
@@ -88,8 +90,6 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
         browser.See("[data-field=courierNeeded] [data-suggestion]", "From 100,000 on");
         browser.Press("[data-suggestion] button", "Use yes");
         browser.SeeNothing("[data-suggestion]");
-        browser.Press("button", "Save");
-        browser.See("aside", "Everything is saved.");
     }
 
     [Fact]
