@@ -103,7 +103,7 @@ internal static class Beside
         var input = new JsonObject
         {
             ["rules"] = new JsonArray([.. definition.Rules.Select(rule => Logic(rule.Cases[0].While!))]),
-            ["records"] = new JsonArray([.. records.Select(r => JsonSerializer.SerializeToNode(r.ByField, Core.Exchange.CoreJson.Default.ImmutableDictionaryStringValue))]),
+            ["records"] = new JsonArray([.. records.Select(r => JsonSerializer.SerializeToNode(r.ByField, Core.Exchange.CoreJson.Default.IReadOnlyDictionaryStringValue))]),
         };
         File.WriteAllText(file, input.ToJsonString());
         using var node = Process.Start(new ProcessStartInfo("node", [script, file]) { RedirectStandardOutput = true, UseShellExecute = false })!;

@@ -27,10 +27,8 @@ internal static class LargeForm
 
     internal static RecordValues Record() => Record(new Random(1));
 
-    internal static RecordValues Record(Random random)
-    {
-        return Enumerable.Range(0, FieldCount).Aggregate(RecordValues.Empty, (record, i) => record.With(Name(i), Value(random, i)));
-    }
+    internal static RecordValues Record(Random random) =>
+        new(Enumerable.Range(0, FieldCount).Select(i => KeyValuePair.Create(Name(i), Value(random, i))));
 
     internal static string Name(int i) => "f" + i.ToString(CultureInfo.InvariantCulture);
 

@@ -9,7 +9,7 @@ if (args is ["write-form", var rules, var path])
     var written = new Dictionary<string, JsonElement>
     {
         ["definition"] = JsonSerializer.SerializeToElement(LargeForm.With(int.Parse(rules, System.Globalization.CultureInfo.InvariantCulture)), CoreJson.Default.Definition),
-        ["values"] = JsonSerializer.SerializeToElement(LargeForm.Record().ByField, CoreJson.Default.ImmutableDictionaryStringValue),
+        ["values"] = JsonSerializer.SerializeToElement(LargeForm.Record().ByField, CoreJson.Default.IReadOnlyDictionaryStringValue),
         ["setting"] = JsonSerializer.SerializeToElement(LargeForm.Setting, CoreJson.Default.Setting),
     };
     File.WriteAllText(path, JsonSerializer.Serialize(written));

@@ -19,5 +19,5 @@ internal sealed partial class KnownRecords : IRecordLookup
     /// <summary>Tells the values of a record; open sessions see them after <see cref="Sessions.LookUpAgain"/>.</summary>
     [JSExport]
     internal static void Know(string recordType, int number, string valuesJson) =>
-        All.known[(recordType, number)] = new(JsonSerializer.Deserialize(valuesJson, CoreJson.Default.ImmutableDictionaryStringValue)!);
+        All.known[(recordType, number)] = new(JsonSerializer.Deserialize(valuesJson, CoreJson.Default.IReadOnlyDictionaryStringValue)!);
 }

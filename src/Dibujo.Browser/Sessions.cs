@@ -21,7 +21,7 @@ internal static partial class Sessions
     internal static int Open(int program, string valuesJson, string settingJson)
     {
         var compiled = Programs.Held[program];
-        var values = JsonSerializer.Deserialize(valuesJson, CoreJson.Default.ImmutableDictionaryStringValue)!;
+        var values = JsonSerializer.Deserialize(valuesJson, CoreJson.Default.IReadOnlyDictionaryStringValue)!;
         var setting = JsonSerializer.Deserialize(settingJson, CoreJson.Default.Setting)!;
         return Held.Add(new(compiled, new RecordValues(values).FittedTo(compiled.Definition.RecordType), setting, KnownRecords.All));
     }
@@ -103,7 +103,7 @@ internal static partial class Sessions
     /// <summary>The changes that count now, by field key, as JSON.</summary>
     [JSExport]
     internal static string Changes(int session) => JsonSerializer.Serialize(
-        RecordValues.Empty.ByField.AddRange(Held[session].Changes()), CoreJson.Default.ImmutableDictionaryStringValue);
+        Held[session].Changes(), CoreJson.Default.IReadOnlyDictionaryStringValue);
 
     /// <summary>Every clause of a rule with present value and truth, as JSON.</summary>
     [JSExport]

@@ -34,7 +34,7 @@ internal static class EvaluateCommand
 
             writer.WriteEndObject();
             writer.WritePropertyName("values");
-            JsonSerializer.Serialize(writer, session.Values().ByField, CoreJson.Default.ImmutableDictionaryStringValue);
+            JsonSerializer.Serialize(writer, session.Values().ByField, CoreJson.Default.IReadOnlyDictionaryStringValue);
             writer.WritePropertyName("missing");
             JsonSerializer.Serialize(writer, [.. session.Missing()], CoreJson.Default.ImmutableArrayMissingField);
             writer.WritePropertyName("messages");

@@ -46,13 +46,13 @@ internal static class OpenRecord
     private static (RecordValues Values, bool IsFine) Fit(
         RecordType type, ImmutableDictionary<string, Value> raw, string place, TextWriter output)
     {
-        var values = RecordValues.Empty;
+        var values = new Dictionary<string, Value>(StringComparer.Ordinal);
         var isFine = true;
         foreach (var (key, value) in raw.OrderBy(entry => entry.Key, StringComparer.Ordinal))
         {
             if (type.Find(key)?.Type.Fit(value) is { } fitted)
             {
-                values = fitted.IsBlank ? new(values.ByField.SetItem(key, fitted)) : values.With(key, fitted);
+                values.Add(key, fitted);
                 continue;
             }
 
@@ -62,7 +62,7 @@ internal static class OpenRecord
                 : $"{place}/{key}: There is no field “{key}”. Leave it out.");
         }
 
-        return (values, isFine);
+        return (new(values), isFine);
     }
 
     private static bool KnowsStage(RecordType type, Setting setting, string place, TextWriter output)

@@ -69,8 +69,8 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
         json => JsonSerializer.Deserialize(json, CoreJson.Default.Definition)!);
 
     private static void Json(PropertyBuilder<RecordValues> property) => property.HasConversion(
-        values => JsonSerializer.Serialize(values.ByField, CoreJson.Default.ImmutableDictionaryStringValue),
-        json => new(JsonSerializer.Deserialize(json, CoreJson.Default.ImmutableDictionaryStringValue)!));
+        values => JsonSerializer.Serialize(values.ByField, CoreJson.Default.IReadOnlyDictionaryStringValue),
+        json => new(JsonSerializer.Deserialize(json, CoreJson.Default.IReadOnlyDictionaryStringValue)!));
 
     private sealed class UtcTime() : ValueConverter<DateTime, DateTime>(time => time, time => DateTime.SpecifyKind(time, DateTimeKind.Utc));
 }

@@ -29,6 +29,10 @@ internal sealed class ClaimTable
     /// <summary>Where the claims on each element and facet begin; the next entry is where they end.</summary>
     internal int[] Starts { get; private set; } = [];
 
+    /// <summary>The cell on which each claim is.</summary>
+    internal int[] CellOf { get; private set; } = [];
+
+
     /// <summary>The (element × facet) cells on which each reading has a claim.</summary>
     internal int[][] CellsOfReading { get; private set; } = [];
 
@@ -80,6 +84,7 @@ internal sealed class ClaimTable
 
         Starts[cells] = all.Count;
         Claims = [.. all];
+        CellOf = [.. Enumerable.Range(0, cells).SelectMany(cell => Enumerable.Repeat(cell, Starts[cell + 1] - Starts[cell]))];
         CellsOfReading = [.. cellsOf.Select(c => c.ToArray())];
     }
 }

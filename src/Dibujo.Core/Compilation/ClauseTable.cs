@@ -22,10 +22,22 @@ internal sealed class ClauseTable(RecordType type, SlotTable slots)
 
     internal Operand[] Literals { get; private set; } = [];
 
-    /// <summary>The clauses that look at each slot, as subject or as comparand.</summary>
-    internal int[][] OfSlot { get; private set; } = [];
+    /// <summary>For each clause as it was added, its number now.</summary>
+    internal int[] Numbers { get; private set; } = [];
 
-    /// <summary>The clause's number, and whether the test is the negation of what is stored under it.</summary>
+    /// <summary>For each slot, what decides the clauses that compare it with fixed comparands; null where there are none.</summary>
+    internal Discriminator?[] Discriminators { get; private set; } = [];
+
+    /// <summary>For each slot, the other clauses that look at it, as subject or as comparand.</summary>
+    internal int[][] SinglesOfSlot { get; private set; } = [];
+
+    /// <summary>Every clause from this one on is decided by itself.</summary>
+    internal int FirstSingle { get; private set; }
+
+    /// <summary>
+    /// The clause's number, and whether the test is the negation of what is stored under it. The number is another after
+    /// <see cref="Freeze"/>: see <see cref="Numbers"/>.
+    /// </summary>
     /// <param name="clause">A clause without problems.</param>
     /// <param name="ownField">The field whose saved value the clause looks at in place of its live one; -1 for none.</param>
     internal (int Clause, bool Negated) Add(Clause clause, int ownField)
@@ -80,19 +92,32 @@ internal sealed class ClauseTable(RecordType type, SlotTable slots)
         return (codes.Count - 1, negated);
     }
 
-    /// <summary>Turns the gathered clauses into arrays; nothing can be added after.</summary>
+    /// <summary>Turns the gathered clauses into arrays, those of one discriminator together; none can be added after.</summary>
     internal void Freeze()
     {
-        Codes = [.. codes];
         Comparands = [.. comparands];
         Literals = [.. literals];
+        var order = new List<int>();
+        Discriminators = new Discriminator?[slots.Count];
+        foreach (var group in codes.Index().Where(c => IsFixed(c.Item)).GroupBy(c => c.Item.Slot, c => Fixed(c.Index)))
+        {
+            if (Discriminator.Of(group.Key, order.Count, group) is var (discriminator, taken))
+            {
+                Discriminators[group.Key] = discriminator;
+                order.AddRange(taken);
+            }
+        }
+
+        FirstSingle = order.Count;
+        order.AddRange(Enumerable.Range(0, codes.Count).Except(order).ToList());
+        Renumber(order);
         var readers = new List<int>[slots.Count];
         for (var i = 0; i < readers.Length; i++)
         {
             readers[i] = [];
         }
 
-        for (var i = 0; i < Codes.Length; i++)
+        for (var i = FirstSingle; i < Codes.Length; i++)
         {
             foreach (var slot in SlotsOf(i).Distinct())
             {
@@ -100,7 +125,7 @@ internal sealed class ClauseTable(RecordType type, SlotTable slots)
             }
         }
 
-        OfSlot = [.. readers.Select(r => r.ToArray())];
+        SinglesOfSlot = [.. readers.Select(r => r.ToArray())];
     }
 
     /// <summary>Every slot that the clause looks at.</summary>
@@ -120,6 +145,29 @@ internal sealed class ClauseTable(RecordType type, SlotTable slots)
 
     /// <summary>For each stage that clauses name, by its number: where it stands in the workflow, or -1.</summary>
     internal int[] StagePositions(Workflows.Workflow workflow) => [.. stages.Select(workflow.Position)];
+
+    private void Renumber(List<int> order)
+    {
+        Codes = [.. order.Select(i => codes[i])];
+        Numbers = new int[order.Count];
+        foreach (var (now, before) in order.Index())
+        {
+            Numbers[before] = now;
+        }
+
+        codes.Clear();
+        codes.AddRange(Codes);
+        foreach (var key in known.Keys)
+        {
+            known[key] = Numbers[known[key]];
+        }
+    }
+
+    private bool IsFixed(ClauseCode code) =>
+        code.Op < ClauseOp.StageIs && comparands.Slice(code.ComparandStart, code.ComparandCount).TrueForAll(c => c < 0);
+
+    private FixedClause Fixed(int clause) => new(
+        clause, codes[clause].Op, [.. comparands.Slice(codes[clause].ComparandStart, codes[clause].ComparandCount).Select(c => literals[~c])]);
 
     private IEnumerable<int> NeededParts(Subject subject, CompoundType compound, int ownField) =>
         from part in compound.Parts

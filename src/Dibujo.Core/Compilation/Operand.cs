@@ -25,14 +25,25 @@ internal readonly struct Operand
         Number = number;
         Text = text;
         Keys = keys;
+        Near = (double)number;
+        foreach (var letter in text)
+        {
+            Letters |= 1UL << (letter & 63);
+        }
     }
 
     internal OperandKind Kind { get; }
 
     internal decimal Number { get; }
 
+    /// <summary>About <see cref="Number"/>, for a quick search to begin with.</summary>
+    internal double Near { get; }
+
     /// <summary>Folded text or a choice's key; empty for other kinds.</summary>
     internal string Text { get; }
+
+    /// <summary>Which letters occur in <see cref="Text"/>, many to a bit: text with a bit that other text lacks is not found in it.</summary>
+    internal ulong Letters { get; }
 
     /// <summary>The keys of a set; null for other kinds.</summary>
     internal string[]? Keys { get; }

@@ -37,6 +37,7 @@ internal static class ProgramCompiler
         // Slots last: clauses and values may have added some.
         program.Slots.Freeze();
         program.Clauses.Freeze();
+        program.Groups.Freeze();
         program.Effects.Freeze();
         program.Rules.Freeze();
         program.Claims.Freeze(program.Layout.Count, program.Rules.Count);
@@ -206,6 +207,12 @@ internal static class ProgramCompiler
             circlesUnder[i] = [];
         }
 
+        var circlesOfClause = new SortedSet<int>[program.Groups.First];
+        for (var i = 0; i < circlesOfClause.Length; i++)
+        {
+            circlesOfClause[i] = [];
+        }
+
         foreach (var (i, members) in components.Index())
         {
             foreach (var member in members)
@@ -224,10 +231,21 @@ internal static class ProgramCompiler
             foreach (var reading in within)
             {
                 program.CircleOfReading[reading] = i;
+                foreach (var clause in program.Rules.ConditionsOf(reading).SelectMany(program.Groups.ClausesUnder))
+                {
+                    circlesOfClause[clause].Add(i);
+                }
             }
         }
 
-        program.IsDecided = [.. program.Circles.Select(circle => circle.Fields.Any(field => deciding[field].Length > 0))];
+        program.IsGivenValues = [.. program.Circles.Select(circle => circle.Fields.Any(field => IsGivenValues(program, field)))];
+        program.CirclesOfClause = [.. circlesOfClause.Select(c => c.ToArray())];
         program.CirclesUnderReading = [.. circlesUnder.Select(c => c.ToArray())];
     }
+
+    /// <summary>Whether some claim sets, calculates or clears the field's value or a part of it, or does so while hiding it.</summary>
+    private static bool IsGivenValues(RuleProgram program, int field) =>
+        program.Claims.On(field, Facet.Value).Count > 0
+        || program.Layout.Chain(field).Concat(program.Layout.PartsOfField[field].Select(p => p.Element))
+            .Any(element => program.Claims.On(element, Facet.Visibility).Any(claim => claim.Says > (int)HidingCode.Hidden));
 }

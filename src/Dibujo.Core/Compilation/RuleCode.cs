@@ -1,19 +1,5 @@
 namespace Dibujo.Core.Compilation;
 
-internal enum NodeKind : byte
-{
-    Clause,
-    AllOf,
-    AnyOf,
-    NoneOf,
-}
-
-/// <summary>A node of a condition, written in pre-order; its members lie between it and <paramref name="End"/>.</summary>
-internal readonly record struct NodeCode(NodeKind Kind, bool Negated, int Clause, int End);
-
-/// <summary>Where a case's condition lies among the nodes; an empty stretch always holds.</summary>
-internal readonly record struct CaseCode(int Start, int End);
-
 /// <summary>A rule as it is evaluated: once for the form, and once more for each field that it hides or locks by the field's own value.</summary>
 /// <param name="Rule">Its place in the list of rules, which is its rank.</param>
 /// <param name="OwnField">The field to whose lock and hiding this reading applies, by its saved value; -1 for the form at large.</param>

@@ -22,7 +22,8 @@ public sealed class RuleProgram
         Layout = new(definition.RecordType, form);
         Slots = new(definition.RecordType, Fields);
         Clauses = new(definition.RecordType, Slots);
-        Rules = new(Clauses, Slots);
+        Groups = new(Clauses);
+        Rules = new(Clauses, Groups, Slots);
         Effects = new(Slots, Fields);
         Cases = new ImmutableArray<Case>[definition.Rules.Length];
         ReadingOfRule = new int[definition.Rules.Length];
@@ -46,6 +47,8 @@ public sealed class RuleProgram
 
     internal ClauseTable Clauses { get; }
 
+    internal GroupTable Groups { get; }
+
     internal RuleTable Rules { get; }
 
     internal ClaimTable Claims { get; } = new();
@@ -64,14 +67,17 @@ public sealed class RuleProgram
     /// <summary>The circles in the order in which their values are settled.</summary>
     internal Circle[] Circles { get; set; } = [];
 
-    /// <summary>For each circle, whether some rule decides over a value in it.</summary>
-    internal bool[] IsDecided { get; set; } = [];
+    /// <summary>For each circle, whether some rule may give a field in it another value than the saved one, though nobody changed it.</summary>
+    internal bool[] IsGivenValues { get; set; } = [];
 
     /// <summary>For each field, its place in <see cref="Circles"/>.</summary>
     internal int[] CircleOfField { get; set; } = [];
 
     /// <summary>For each reading, the true circle that it belongs to; -1 for none.</summary>
     internal int[] CircleOfReading { get; set; } = [];
+
+    /// <summary>For each clause, the true circles in which it takes part. Where such a circle ends may depend on where it began.</summary>
+    internal int[][] CirclesOfClause { get; set; } = [];
 
     /// <summary>For each reading, the true circles over whose fields it decides, from within or from outside.</summary>
     internal int[][] CirclesUnderReading { get; set; } = [];

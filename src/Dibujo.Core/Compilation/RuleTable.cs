@@ -1,27 +1,23 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Conditions;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Compilation;
 
-/// <summary>The rules of a program in flat form, with the index from clauses to the rules that read them.</summary>
-internal sealed class RuleTable(ClauseTable clauses, SlotTable slots)
+/// <summary>The rules of a program in flat form, with the index from conditions to the rules that read them.</summary>
+internal sealed class RuleTable(ClauseTable clauses, GroupTable groups, SlotTable slots)
 {
     private readonly List<RuleCode> rules = [];
-    private readonly List<CaseCode> cases = [];
-    private readonly List<NodeCode> nodes = [];
+    private readonly List<int> cases = [];
     private readonly Dictionary<(int Rule, int OwnField), int> readings = [];
-    private readonly List<HashSet<int>> clausesOf = [];
-    private readonly List<HashSet<int>?> fieldsOf = [];
+    private readonly List<HashSet<int>> fieldsOf = [];
 
     internal RuleCode[] Rules { get; private set; } = [];
 
-    internal CaseCode[] Cases { get; private set; } = [];
+    /// <summary>For each case, the number of its condition: see <see cref="GroupTable"/>.</summary>
+    internal int[] Cases { get; private set; } = [];
 
-    internal NodeCode[] Nodes { get; private set; } = [];
-
-    /// <summary>The readings that have each clause in a condition.</summary>
-    internal int[][] OfClause { get; private set; } = [];
+    /// <summary>For each clause and group, the readings that have it for the condition of a case.</summary>
+    internal int[][] OfCondition { get; private set; } = [];
 
     internal int Count => rules.Count;
 
@@ -36,31 +32,33 @@ internal sealed class RuleTable(ClauseTable clauses, SlotTable slots)
     internal bool Mentions(int reading, int field) => FieldsOf(reading).Contains(field);
 
     /// <summary>The fields at whose live values the reading looks.</summary>
-    internal HashSet<int> FieldsOf(int reading) => fieldsOf[reading] ??= [.. clausesOf[reading].SelectMany(clauses.SlotsOf).Distinct().SelectMany(slots.FieldsOf)];
+    internal HashSet<int> FieldsOf(int reading) => fieldsOf[reading];
 
     /// <summary>The rule's place in the list, of which this is a reading.</summary>
     internal int RankOf(int reading) => rules[reading].Rule;
 
+    /// <summary>The conditions of the reading's cases.</summary>
+    internal IEnumerable<int> ConditionsOf(int reading) => Cases.Skip(Rules[reading].CaseStart).Take(Rules[reading].CaseCount);
+
     internal void Freeze()
     {
         Rules = [.. rules];
-        Cases = [.. cases];
-        Nodes = [.. nodes];
-        var readers = new List<int>[clauses.Codes.Length];
+        Cases = [.. cases.Select(groups.Now)];
+        var readers = new List<int>[groups.Count];
         for (var i = 0; i < readers.Length; i++)
         {
             readers[i] = [];
         }
 
-        for (var i = 0; i < clausesOf.Count; i++)
+        foreach (var (i, code) in Rules.Index())
         {
-            foreach (var clause in clausesOf[i])
+            foreach (var condition in Cases.AsSpan(code.CaseStart, code.CaseCount))
             {
-                readers[clause].Add(i);
+                readers[condition < 0 ? ~condition : condition].Add(i);
             }
         }
 
-        OfClause = [.. readers.Select(r => r.ToArray())];
+        OfCondition = [.. readers.Select(r => r.ToArray())];
     }
 
     private int Reading(int rank, ImmutableArray<Case> ruleCases, int ownField)
@@ -74,46 +72,12 @@ internal sealed class RuleTable(ClauseTable clauses, SlotTable slots)
         var used = new HashSet<int>();
         foreach (var @case in ruleCases)
         {
-            var from = nodes.Count;
-            if (@case.While is not null)
-            {
-                Write(@case.While, ownField, used);
-            }
-
-            cases.Add(new(from, nodes.Count));
+            cases.Add(groups.Add(@case.While, ownField, used));
         }
 
         rules.Add(new(rank, ownField, start, ruleCases.Length));
-        clausesOf.Add(used);
-        fieldsOf.Add(null);
+        fieldsOf.Add([.. used.SelectMany(clauses.SlotsOf).Distinct().SelectMany(slots.FieldsOf)]);
         readings.Add((rank, ownField), rules.Count - 1);
         return rules.Count - 1;
-    }
-
-    private void Write(Condition condition, int ownField, HashSet<int> used)
-    {
-        if (condition is Clause clause)
-        {
-            var (code, negated) = clauses.Add(clause, ownField);
-            used.Add(code);
-            nodes.Add(new(NodeKind.Clause, negated, code, nodes.Count + 1));
-            return;
-        }
-
-        var group = (Group)condition;
-        var at = nodes.Count;
-        nodes.Add(default);
-        foreach (var member in group.Members)
-        {
-            Write(member, ownField, used);
-        }
-
-        var kind = group.Quantifier switch
-        {
-            Quantifier.AllOf => NodeKind.AllOf,
-            Quantifier.AnyOf => NodeKind.AnyOf,
-            _ => NodeKind.NoneOf,
-        };
-        nodes[at] = new(kind, false, -1, nodes.Count);
     }
 }

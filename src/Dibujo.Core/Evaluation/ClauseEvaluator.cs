@@ -1,23 +1,13 @@
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Evaluation;
 
-/// <summary>Decides single clauses. Every test here is positive: false on a blank subject or with a blank comparand.</summary>
-internal sealed class ClauseEvaluator(ClauseTable clauses, Operand[] operands, Value[] values)
+/// <summary>Decides clauses one by one, as they stand; none is negated here.</summary>
+internal sealed class ClauseEvaluator(ClauseTable clauses, SlotValues slots)
 {
     private readonly ClauseCode[] codes = clauses.Codes;
     private readonly int[] comparands = clauses.Comparands;
     private readonly Operand[] literals = clauses.Literals;
-    private int[] stagePositions = [];
-    private int stage = -1;
-
-    /// <summary>Tells which workflow's order counts, and at which of its positions the record is (-1: none).</summary>
-    internal void SetStage(int[] positions, int position)
-    {
-        stagePositions = positions;
-        stage = position;
-    }
 
     internal bool Holds(int clause)
     {
@@ -25,11 +15,11 @@ internal sealed class ClauseEvaluator(ClauseTable clauses, Operand[] operands, V
         switch (code.Op)
         {
             case ClauseOp.FilledIn:
-                return operands[code.Slot].Kind != OperandKind.Blank;
+                return slots.OperandOf(code.Slot).Kind != OperandKind.Blank;
             case ClauseOp.Complete:
                 return AreFilledIn(in code);
             case ClauseOp.Changed:
-                return !values[code.Slot].Equals(values[comparands[code.ComparandStart]]);
+                return !slots[code.Slot].Equals(slots[comparands[code.ComparandStart]]);
             case >= ClauseOp.StageIs:
                 return StageHolds(in code);
             case ClauseOp.OneOf or ClauseOp.IncludesAny:
@@ -37,63 +27,19 @@ internal sealed class ClauseEvaluator(ClauseTable clauses, Operand[] operands, V
             case ClauseOp.IncludesAll:
                 return AllHold(in code);
             case ClauseOp.Between:
-                return Compare(ClauseOp.AtLeast, in operands[code.Slot], in Comparand(in code, 0))
-                    && Compare(ClauseOp.AtMost, in operands[code.Slot], in Comparand(in code, 1));
+                return OperandTest.Holds(ClauseOp.AtLeast, in slots.OperandOf(code.Slot), in Comparand(in code, 0))
+                    && OperandTest.Holds(ClauseOp.AtMost, in slots.OperandOf(code.Slot), in Comparand(in code, 1));
             default:
-                return Compare(code.Op, in operands[code.Slot], in Comparand(in code, 0));
+                return OperandTest.Holds(code.Op, in slots.OperandOf(code.Slot), in Comparand(in code, 0));
         }
-    }
-
-    /// <summary>A test with one comparand on a subject.</summary>
-    internal static bool Compare(ClauseOp op, in Operand subject, in Operand comparand)
-    {
-        if (subject.Kind == OperandKind.Blank || comparand.Kind == OperandKind.Blank)
-        {
-            return false;
-        }
-
-        return op switch
-        {
-            ClauseOp.Equal or ClauseOp.OneOf => AreEqual(in subject, in comparand),
-            ClauseOp.Contains => subject.Text.Contains(comparand.Text, StringComparison.Ordinal),
-            ClauseOp.StartsWith => subject.Text.StartsWith(comparand.Text, StringComparison.Ordinal),
-            ClauseOp.IncludesAny => Includes(in subject, in comparand, all: false),
-            ClauseOp.IncludesAll => Includes(in subject, in comparand, all: true),
-            ClauseOp.Less => subject.Number < comparand.Number,
-            ClauseOp.AtMost => subject.Number <= comparand.Number,
-            ClauseOp.AtLeast => subject.Number >= comparand.Number,
-            ClauseOp.More => subject.Number > comparand.Number,
-            _ => throw new ArgumentOutOfRangeException(nameof(op)),
-        };
-    }
-
-    private static bool AreEqual(in Operand one, in Operand other) =>
-        one.Kind == other.Kind && one.Kind switch
-        {
-            OperandKind.Number => one.Number == other.Number,
-            OperandKind.Text => string.Equals(one.Text, other.Text, StringComparison.Ordinal),
-            _ => false,
-        };
-
-    private static bool Includes(in Operand set, in Operand keys, bool all)
-    {
-        var found = set.Keys ?? [set.Text];
-        foreach (var key in keys.Keys ?? [keys.Text])
-        {
-            if (Array.IndexOf(found, key) >= 0 != all)
-            {
-                return !all;
-            }
-        }
-
-        return all;
     }
 
     private bool StageHolds(in ClauseCode code)
     {
         for (var i = 0; i < code.ComparandCount; i++)
         {
-            var position = stagePositions[(int)Comparand(in code, i).Number];
+            var position = slots.StagePositions[(int)Comparand(in code, i).Number];
+            var stage = slots.StagePosition;
             var holds = position >= 0 && stage >= 0 && code.Op switch
             {
                 ClauseOp.StageIs => stage == position,
@@ -114,7 +60,7 @@ internal sealed class ClauseEvaluator(ClauseTable clauses, Operand[] operands, V
     {
         for (var i = 0; i < code.ComparandCount; i++)
         {
-            if (Compare(code.Op, in operands[code.Slot], in Comparand(in code, i)))
+            if (OperandTest.Holds(code.Op, in slots.OperandOf(code.Slot), in Comparand(in code, i)))
             {
                 return true;
             }
@@ -127,7 +73,7 @@ internal sealed class ClauseEvaluator(ClauseTable clauses, Operand[] operands, V
     {
         for (var i = 0; i < code.ComparandCount; i++)
         {
-            if (!Compare(code.Op, in operands[code.Slot], in Comparand(in code, i)))
+            if (!OperandTest.Holds(code.Op, in slots.OperandOf(code.Slot), in Comparand(in code, i)))
             {
                 return false;
             }
@@ -146,12 +92,12 @@ internal sealed class ClauseEvaluator(ClauseTable clauses, Operand[] operands, V
             }
         }
 
-        return operands[code.Slot].Kind != OperandKind.Blank;
+        return slots.OperandOf(code.Slot).Kind != OperandKind.Blank;
     }
 
     private ref readonly Operand Comparand(in ClauseCode code, int i)
     {
         var place = comparands[code.ComparandStart + i];
-        return ref place >= 0 ? ref operands[place] : ref literals[~place];
+        return ref place >= 0 ? ref slots.OperandOf(place) : ref literals[~place];
     }
 }

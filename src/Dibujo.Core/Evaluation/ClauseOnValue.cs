@@ -22,13 +22,10 @@ internal static class ClauseOnValue
         Operand[] others = [.. comparands.OfType<Literal>().Select(l => Operand.Of(subjectType.Fit(l.Value) ?? Value.Blank))];
         var holds = op switch
         {
-            ClauseOp.FilledIn => operand.Kind != OperandKind.Blank,
             ClauseOp.Complete => subjectType.IsComplete(value),
             ClauseOp.Changed => false,
             >= ClauseOp.StageIs => comparands.OfType<Literal>().Any(l => StageHolds(op, value.Plain, l.Value.Plain, type)),
-            ClauseOp.Between => ClauseEvaluator.Compare(ClauseOp.AtLeast, in operand, in others[0]) && ClauseEvaluator.Compare(ClauseOp.AtMost, in operand, in others[1]),
-            ClauseOp.IncludesAll => Array.TrueForAll(others, other => ClauseEvaluator.Compare(op, operand, other)),
-            _ => Array.Exists(others, other => ClauseEvaluator.Compare(op, operand, other)),
+            _ => OperandTest.Holds(op, operand, others),
         };
         return holds != negated;
     }

@@ -19,11 +19,13 @@ public sealed partial class Session
         WinnerOn(field, Facet.Choices) is >= 0 and var winner ? effects.Choices[claims.Claims[winner].Says] : null;
 
     /// <summary>The claim that won on the element itself, as an index into the claims; -1 where no rule speaks.</summary>
-    internal int WinnerOn(int element, Facet facet) => winners[ClaimTable.Cell(element, facet)];
+    internal int WinnerOn(int element, Facet facet)
+    {
+        Contest();
+        return winners[ClaimTable.Cell(element, facet)];
+    }
 
     internal bool IsInForce(ClaimCode claim) => inForce[claim.Reading] == claim.Case;
-
-    internal bool Truth(int clause) => truth[clause];
 
     internal Value ValueIn(int slot) => values[slot];
 

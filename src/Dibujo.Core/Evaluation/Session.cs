@@ -15,9 +15,15 @@ public sealed partial class Session
     private const int Nobody = -1;
 
     private readonly Value?[] changes;
-    private readonly Value[] values;
-    private readonly Operand[] operands;
+    private readonly SlotValues values;
+    /// <summary>Whether each clause and each group holds.</summary>
     private readonly bool[] truth;
+
+    /// <summary>How many members of each group hold.</summary>
+    private readonly int[] holding;
+
+    /// <summary>What a discriminator has just said, before it is compared with the truth so far.</summary>
+    private readonly bool[] decided;
     private readonly int[] inForce;
     private readonly int[] inForceWhenSaved;
     private readonly int[] winners;
@@ -25,16 +31,19 @@ public sealed partial class Session
     private readonly Queue<int> readingsToTry = new();
     private readonly bool[] isReadingQueued;
     private readonly bool[] unsettled;
+    private readonly RuleCode[] readings;
+    private readonly int[] conditions;
     private readonly ClauseEvaluator evaluator;
     private readonly Reporter reporter;
     private readonly SlotTable slots;
     private readonly ClauseTable clauses;
+    private readonly GroupTable groups;
     private readonly RuleTable rules;
     private readonly ClaimTable claims;
     private readonly EffectTable effects;
     private readonly Layout layout;
-    private readonly IRecordLookup records;
     private bool givesValues;
+    private bool isContested;
 
     /// <summary>Opens a record.</summary>
     /// <param name="program">The rules and the form.</param>
@@ -49,18 +58,20 @@ public sealed partial class Session
     {
         Program = program;
         Setting = setting;
-        this.records = records ?? new NoRecords();
         slots = program.Slots;
         clauses = program.Clauses;
+        groups = program.Groups;
         rules = program.Rules;
         claims = program.Claims;
         effects = program.Effects;
         layout = program.Layout;
+        (readings, conditions) = (rules.Rules, rules.Cases);
         var fieldCount = program.Fields.Count;
         changes = new Value?[fieldCount];
-        values = new Value[slots.Count];
-        operands = new Operand[slots.Count];
-        truth = new bool[clauses.Codes.Length];
+        values = new(program, records ?? new NoRecords());
+        truth = new bool[groups.Count];
+        holding = new int[groups.Codes.Length];
+        decided = new bool[clauses.FirstSingle];
         inForce = new int[rules.Count];
         inForceWhenSaved = new int[rules.Count];
         winners = new int[layout.Count * Facets.Count];
@@ -69,9 +80,8 @@ public sealed partial class Session
         unsettled = new bool[program.Circles.Length];
         isAdmitted = new bool[fieldCount];
         isExcluded = new bool[fieldCount];
-        evaluator = new(clauses, operands, values);
+        evaluator = new(clauses, values);
         reporter = new(this);
-        Array.Fill(values, Value.Blank);
         Load(saved, before);
     }
 
@@ -88,8 +98,8 @@ public sealed partial class Session
     public Value this[string field] => values[Program.Fields[field]];
 
     /// <summary>All values as they are on the form: what would be stored if the record were saved now.</summary>
-    public RecordValues Values() => values.Take(layout.FieldCount).Index().Aggregate(
-        RecordValues.Empty, (all, entry) => all.With(Program.Fields[entry.Index].Key, entry.Item));
+    public RecordValues Values() => new(Enumerable.Range(0, layout.FieldCount)
+        .Where(field => !values[field].IsBlank).Select(field => KeyValuePair.Create(Program.Fields[field].Key, values[field])));
 
     /// <summary>The person's changes that count now, so neither those set aside nor what rules do to values.</summary>
     /// <remarks>A change back to the saved value counts too where a rule would otherwise give the field another one.</remarks>
@@ -158,12 +168,19 @@ public sealed partial class Session
         {
             if (slots.Derived[i] is LinkedSlot)
             {
-                Put(slots.FirstDerived + i, Compute(slots.Derived[i]));
+                Put(slots.FirstDerived + i, values.Derived(slots.FirstDerived + i));
             }
         }
 
         Settle();
         return reporter.Report();
+    }
+
+    /// <summary>Evaluates everything anew. A session is always up to date, so it answers the same after it.</summary>
+    public void EvaluateAnew()
+    {
+        SettleEverything(Setting);
+        reporter.Forget();
     }
 
     /// <summary>Puts another record of the same setting in place of this one, without telling what differs: for many records at once.</summary>
@@ -204,13 +221,7 @@ public sealed partial class Session
 
     private void Load(RecordValues saved, Setting? before)
     {
-        for (var field = 0; field < layout.FieldCount; field++)
-        {
-            var value = saved[Program.Fields[field].Key];
-            values[slots.Saved(field)] = value.IsBlank ? Value.Blank : value;
-            operands[slots.Saved(field)] = Operand.Of(value);
-        }
-
+        values.PutSaved(saved);
         Begin(before);
     }
 
@@ -234,79 +245,52 @@ public sealed partial class Session
 
     private void SettleEverything(Setting setting)
     {
-        Array.Copy(values, layout.FieldCount, values, 0, layout.FieldCount);
-        Array.Copy(operands, layout.FieldCount, operands, 0, layout.FieldCount);
-        WriteSetting(setting, Write);
-        for (var i = 0; i < slots.Derived.Length; i++)
+        values.Restore();
+        values.Enter(setting, values.Put);
+        for (var slot = slots.FirstDerived; slot < slots.Count; slot++)
         {
-            Write(slots.FirstDerived + i, Compute(slots.Derived[i]));
+            values.Put(slot, values.Derived(slot));
         }
 
-        for (var clause = 0; clause < truth.Length; clause++)
+        foreach (var discriminator in clauses.Discriminators)
+        {
+            discriminator?.Decide(in values.OperandOf(discriminator.Slot), truth.AsSpan(discriminator.First));
+        }
+
+        for (var clause = clauses.FirstSingle; clause < groups.First; clause++)
         {
             truth[clause] = evaluator.Holds(clause);
         }
+
+        DecideGroups();
 
         for (var reading = 0; reading < inForce.Length; reading++)
         {
             inForce[reading] = FirstCase(reading);
         }
 
-        for (var cell = 0; cell < winners.Length; cell++)
+        isContested = false;
+
+        // Where nobody changed a value and no rule gives another it is the saved one.
+        Program.IsGivenValues.CopyTo(pending, 0);
+        for (var field = 0; field < changes.Length; field++)
         {
-            winners[cell] = claims.Starts[cell] == claims.Starts[cell + 1] ? Nobody : Winner(cell);
+            if (changes[field] is not null)
+            {
+                pending[Program.CircleOfField[field]] = true;
+            }
         }
 
-        for (var i = 0; i < pending.Length; i++)
-        {
-            // Where no rule decides over a value it is what was saved or typed.
-            pending[i] = Program.IsDecided[i] || changes[Program.Circles[i].Fields[0]] is not null;
-        }
-
+        Array.Clear(unsettled);
         Settle();
-
-        void Write(int slot, Value value)
-        {
-            values[slot] = value;
-            operands[slot] = Operand.Of(value);
-        }
     }
 
     private void ReadSetting(Setting setting)
     {
-        WriteSetting(setting, Put);
+        values.Enter(setting, Put);
         // The order of stages may be another one, though the stage is the same.
         Reconsider(slots.Of(SettingSlot.Stage));
     }
-
-    private void WriteSetting(Setting setting, Action<int, Value> write)
-    {
-        var type = Program.Definition.RecordType;
-        var workflow = type.FindWorkflow(setting.Workflow) ?? type.Workflows[0];
-        evaluator.SetStage(clauses.StagePositions(workflow), workflow.Position(setting.Stage));
-        write(slots.Of(SettingSlot.Stage), new Choice(setting.Stage));
-        write(slots.Of(SettingSlot.Workflow), new Choice(workflow.Key));
-        write(slots.Of(SettingSlot.Move), setting.Move is null ? Value.Blank : new Choice(setting.Move));
-        write(slots.Of(SettingSlot.Roles), setting.Roles.IsEmpty ? Value.Blank : new Choices(setting.Roles));
-        write(slots.Of(SettingSlot.Person), setting.Person is null ? Value.Blank : new Person(setting.Person));
-        write(slots.Of(SettingSlot.New), new YesNo(setting.IsNew));
-        write(slots.Of(SettingSlot.Form), new Choice(Program.Form.Key));
-        write(slots.Of(SettingSlot.Channel), new Choice(Conditions.SubjectTypes.KeyOf(setting.Channel)));
-        write(slots.Of(SettingSlot.Today), new Date(DateOnly.FromDateTime(setting.Now)));
-        write(slots.Of(SettingSlot.Now), new Moment(setting.Now));
-    }
-
-    private Value Compute(DerivedSlot slot) => slot switch
-    {
-        PartSlot part => values[part.Whole] is Compound compound ? compound[part.Part] : Value.Blank,
-        DaySlot day => values[day.Of] is Moment moment ? new Date(DateOnly.FromDateTime(moment.At)) : Value.Blank,
-        LinkedSlot linked => values[linked.Link] is Link { Record: var number } && records.Find(linked.RecordType, number) is { } record
-            ? linked.Field.Type.Fit(record[linked.Field.Key]) ?? Value.Blank
-            : Value.Blank,
-        RelativeDaySlot day => values[day.Today] is Date today ? new Date(day.Day.From(today.Day)) : Value.Blank,
-        ExpressionSlot expression => expression.Compute(values),
-        _ => throw new ArgumentOutOfRangeException(nameof(slot)),
-    };
 
     /// <summary>Brings the values of every circle up to date that something has touched, in dependency order.</summary>
     private void Settle()
@@ -341,8 +325,7 @@ public sealed partial class Session
             return;
         }
 
-        values[slot] = value;
-        operands[slot] = Operand.Of(value);
+        values.Put(slot, value);
         if (slot < layout.FieldCount)
         {
             reporter.Touch(slot);
@@ -356,7 +339,7 @@ public sealed partial class Session
     {
         foreach (var following in slots.Following[slot])
         {
-            Put(following, Compute(slots.Derived[following - slots.FirstDerived]));
+            Put(following, values.Derived(following));
         }
 
         foreach (var field in effects.FieldsOfSlot[slot])
@@ -364,22 +347,68 @@ public sealed partial class Session
             pending[Program.CircleOfField[field]] = true;
         }
 
-        foreach (var clause in clauses.OfSlot[slot])
+        if (clauses.Discriminators[slot] is { } discriminator)
         {
-            var holds = evaluator.Holds(clause);
-            if (holds == truth[clause])
+            discriminator.Decide(in values.OperandOf(slot), decided);
+            for (var i = 0; i < discriminator.Count; i++)
             {
-                continue;
+                Note(discriminator.First + i, decided[i]);
+            }
+        }
+
+        foreach (var clause in clauses.SinglesOfSlot[slot])
+        {
+            Note(clause, evaluator.Holds(clause));
+        }
+    }
+
+    private void DecideGroups()
+    {
+        var (codes, members, first) = (groups.Codes, groups.Members, groups.First);
+        for (var i = 0; i < codes.Length; i++)
+        {
+            ref readonly var code = ref codes[i];
+            var count = 0;
+            foreach (var member in members.AsSpan(code.MemberStart, code.MemberCount))
+            {
+                count += Holds(member) ? 1 : 0;
             }
 
-            truth[clause] = holds;
-            foreach (var reading in rules.OfClause[clause])
+            holding[i] = count;
+            truth[first + i] = code.Holds(count);
+        }
+    }
+
+    /// <summary>If a clause or group holds now and did not before, or the other way round, tells the groups around it and queues the readings.</summary>
+    private void Note(int condition, bool holds)
+    {
+        if (holds == truth[condition])
+        {
+            return;
+        }
+
+        truth[condition] = holds;
+        if (condition < groups.First)
+        {
+            foreach (var circle in Program.CirclesOfClause[condition])
             {
-                if (!isReadingQueued[reading])
-                {
-                    isReadingQueued[reading] = true;
-                    readingsToTry.Enqueue(reading);
-                }
+                pending[circle] = true;
+            }
+        }
+
+        foreach (var around in groups.Around(condition))
+        {
+            var group = around < 0 ? ~around : around;
+            holding[group] += holds == around >= 0 ? 1 : -1;
+            Note(groups.First + group, groups.Codes[group].Holds(holding[group]));
+        }
+
+        foreach (var reading in rules.OfCondition[condition])
+        {
+            if (!isReadingQueued[reading])
+            {
+                isReadingQueued[reading] = true;
+                readingsToTry.Enqueue(reading);
             }
         }
     }
@@ -409,8 +438,9 @@ public sealed partial class Session
             return false;
         }
 
+        Contest();
         inForce[reading] = @case;
-        reporter.TouchRule(rules.Rules[reading]);
+        reporter.TouchRule(readings[reading]);
         foreach (var circle in Program.CirclesUnderReading[reading])
         {
             // Also a claim that loses now may win on the way round.
@@ -444,11 +474,15 @@ public sealed partial class Session
 
     private int FirstCase(int reading)
     {
-        var code = rules.Rules[reading];
+        ref readonly var code = ref readings[reading];
+        if (code.CaseCount == 1)
+        {
+            return (Holds(conditions[code.CaseStart]) ? 1 : 0) - 1;
+        }
+
         for (var i = 0; i < code.CaseCount; i++)
         {
-            var (start, end) = rules.Cases[code.CaseStart + i];
-            if (start == end || NodeHolds(start))
+            if (Holds(conditions[code.CaseStart + i]))
             {
                 return i;
             }
@@ -457,34 +491,37 @@ public sealed partial class Session
         return Nobody;
     }
 
-    private bool NodeHolds(int at)
+    /// <summary>Whether a clause or group holds; by the complement of its number, whether it does not.</summary>
+    internal bool Holds(int condition) => truth[condition ^ (condition >> 31)] != condition < 0;
+
+    /// <summary>Lets all claims in force contest every cell, unless that was done since everything was evaluated anew.</summary>
+    private void Contest()
     {
-        var node = rules.Nodes[at];
-        if (node.Kind == NodeKind.Clause)
+        if (isContested)
         {
-            return truth[node.Clause] != node.Negated;
+            return;
         }
 
-        var decisive = node.Kind != NodeKind.AllOf;
-        for (var i = at + 1; i < node.End; i = rules.Nodes[i].End)
+        isContested = true;
+        Array.Fill(winners, Nobody);
+        for (var claim = 0; claim < claims.Claims.Length; claim++)
         {
-            if (NodeHolds(i) == decisive)
+            ref readonly var code = ref claims.Claims[claim];
+            var cell = claims.CellOf[claim];
+            if (winners[cell] == Nobody && code.Case == inForce[code.Reading] && HasSay(cell, in code))
             {
-                return node.Kind == NodeKind.AnyOf;
+                winners[cell] = claim;
             }
         }
-
-        return node.Kind != NodeKind.AnyOf;
     }
 
     /// <summary>The highest claim in force on a cell, as an index into the claims; -1 where no rule speaks.</summary>
     private int Winner(int cell)
     {
-        var isValue = cell % Facets.Count == (int)Facet.Value;
         for (var i = claims.Starts[cell]; i < claims.Starts[cell + 1]; i++)
         {
             ref readonly var claim = ref claims.Claims[i];
-            if (inForce[claim.Reading] == claim.Case && (!isValue || Acts(in claim)))
+            if (inForce[claim.Reading] == claim.Case && HasSay(cell, in claim))
             {
                 return i;
             }
@@ -493,7 +530,7 @@ public sealed partial class Session
         return Nobody;
     }
 
-    /// <summary>Whether a claim on a value has a say: a value that is held always, one that is given only if its case came into force since the save.</summary>
-    private bool Acts(in ClaimCode claim) =>
-        effects.Values[claim.Says].IsHeld || (givesValues && inForceWhenSaved[claim.Reading] != claim.Case);
+    /// <summary>False for a claim on a value that is given once, unless its case has come into force since the save.</summary>
+    private bool HasSay(int cell, in ClaimCode claim) => cell % Facets.Count != (int)Facet.Value || effects.Values[claim.Says].IsHeld
+        || (givesValues && inForceWhenSaved[claim.Reading] != claim.Case);
 }

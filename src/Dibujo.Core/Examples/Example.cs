@@ -13,10 +13,10 @@ namespace Dibujo.Core.Examples;
 public sealed record Example(string Name, Setting Setting, string? Form = null)
 {
     /// <summary>Saved values by field key, bare as in a file.</summary>
-    public ImmutableDictionary<string, Value> Values { get; init => field = value ?? RecordValues.Empty.ByField; } = RecordValues.Empty.ByField;
+    public ImmutableDictionary<string, Value> Values { get; init => field = value ?? ImmutableDictionary<string, Value>.Empty; } = ImmutableDictionary<string, Value>.Empty;
 
     /// <summary>Unsaved changes by field key.</summary>
-    public ImmutableDictionary<string, Value> Changes { get; init => field = value ?? RecordValues.Empty.ByField; } = RecordValues.Empty.ByField;
+    public ImmutableDictionary<string, Value> Changes { get; init => field = value ?? ImmutableDictionary<string, Value>.Empty; } = ImmutableDictionary<string, Value>.Empty;
 
     /// <summary>What must be so then.</summary>
     public ImmutableArray<Expectation> Expect { get; init => field = value.OrEmpty(); } = [];

@@ -42,7 +42,7 @@ public sealed record ExampleRun(string Name, ImmutableArray<string> Failures)
         }
 
         var session = new Session(program, new RecordValues(example.Values).FittedTo(type), example.Setting);
-        session.Change(new RecordValues(example.Changes).ByField.Where(c => type.Find(c.Key)?.Type.Fit(c.Value) is not null)
+        session.Change(example.Changes.Where(c => type.Find(c.Key)?.Type.Fit(c.Value) is not null)
             .Select(c => KeyValuePair.Create(c.Key, type.Find(c.Key)!.Type.Fit(c.Value)!)));
         var labels = new Labels(type);
         foreach (var expectation in example.Expect)

@@ -29,6 +29,7 @@ namespace Dibujo.Core.Exchange;
 [JsonSerializable(typeof(Setting))]
 [JsonSerializable(typeof(Value))]
 [JsonSerializable(typeof(ImmutableDictionary<string, Value>))]
+[JsonSerializable(typeof(IReadOnlyDictionary<string, Value>))]
 [JsonSerializable(typeof(ImmutableArray<Problem>))]
 [JsonSerializable(typeof(ImmutableArray<Refusal>))]
 [JsonSerializable(typeof(ImmutableArray<SentencePart>))]

@@ -94,7 +94,7 @@ public static class RecordTable
 
     private static ReadRow ReadRowOf(int line, List<Column> columns, string[] cells)
     {
-        var values = RecordValues.Empty.ByField;
+        var values = ImmutableDictionary.CreateBuilder<string, Value>(StringComparer.Ordinal);
         var mistakes = ImmutableArray.CreateBuilder<string>();
         int? id = null;
         string? workflow = null;
@@ -117,9 +117,9 @@ public static class RecordTable
                     // A record comes to a stage by moves, not by a file; the column is for reading.
                     break;
                 default:
-                    if (column.Parse(cell, values.GetValueOrDefault(column.Field.Key, Value.Blank)) is { } value)
+                    if (column.Parse(cell, values.GetValueOrDefault(column.Field.Key) ?? Value.Blank) is { } value)
                     {
-                        values = values.SetItem(column.Field.Key, value);
+                        values[column.Field.Key] = value;
                     }
                     else
                     {
@@ -130,7 +130,7 @@ public static class RecordTable
             }
         }
 
-        return new(line, id, workflow, values, mistakes.ToImmutable());
+        return new(line, id, workflow, values.ToImmutable(), mistakes.ToImmutable());
     }
 
     /// <summary>A spreadsheet would take text that begins so for a formula.</summary>

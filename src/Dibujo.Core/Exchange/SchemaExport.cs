@@ -166,7 +166,7 @@ internal sealed class RequirementFormulas(RuleProgram program, Setting setting)
                 }
 
                 var (code, negated) = program.Clauses.Add(clause, -1);
-                return Formula.Of(inSetting.Truth(code) != negated);
+                return Formula.Of(inSetting.Holds(code) != negated);
         }
     }
 

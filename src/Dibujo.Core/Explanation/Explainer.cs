@@ -168,26 +168,23 @@ public sealed class Explainer(Session session)
     private IEnumerable<ClauseExplanation> Clauses(int reading, int @case)
     {
         var code = program.Rules.Rules[reading];
-        var node = program.Rules.Cases[code.CaseStart + @case].Start;
         return program.Cases[code.Rule][@case].While is { } condition
-            ? Walk($"/cases/{@case}/while", condition)
+            ? Walk($"/cases/{@case}/while", condition, program.Rules.Cases[code.CaseStart + @case])
             : [];
 
-        // The nodes lie in the order in which the model is walked here: a group before its members.
-        IEnumerable<ClauseExplanation> Walk(string place, Condition part)
+        IEnumerable<ClauseExplanation> Walk(string place, Condition part, int number)
         {
-            var here = program.Rules.Nodes[node++];
             if (part is Clause clause)
             {
-                var holds = session.Truth(here.Clause) != here.Negated;
                 var sentence = Sentence.Plain(writer.Condition(clause));
-                yield return new(place, sentence, Present(clause.Subject, code.OwnField), holds);
+                yield return new(place, sentence, Present(clause.Subject, code.OwnField), session.Holds(number));
                 yield break;
             }
 
+            var start = program.Groups.Codes[number - program.Groups.First].MemberStart;
             foreach (var (i, member) in ((Group)part).Members.Index())
             {
-                foreach (var explained in Walk($"{place}/members/{i}", member))
+                foreach (var explained in Walk($"{place}/members/{i}", member, program.Groups.Members[start + i]))
                 {
                     yield return explained;
                 }

@@ -33,8 +33,8 @@ public sealed record RecordType(
         : Linked.FirstOrDefault(l => string.Equals(l.Key, recordType, StringComparison.Ordinal))?.Fields;
 
     /// <summary>What a new record holds in that setting before anyone has filled in anything.</summary>
-    public RecordValues Defaults(Setting setting) => Fields.Where(f => f.Default is not null)
-        .Aggregate(RecordValues.Empty, (values, f) => values.With(f.Key, f.Default!.In(setting, f.Type)));
+    public RecordValues Defaults(Setting setting) => new(Fields.Where(f => f.Default is not null)
+        .Select(f => KeyValuePair.Create(f.Key, f.Default!.In(setting, f.Type))).Where(f => !f.Value.IsBlank));
 
     /// <summary>The move of that key in any workflow, or null: a key means the same move in all of them.</summary>
     public Move? FindMove(string move) => Workflows.SelectMany(w => w.Moves).FirstOrDefault(m => m.Key == move);

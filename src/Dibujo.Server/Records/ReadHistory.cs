@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
 using Dibujo.Store;
@@ -27,7 +26,7 @@ internal sealed record HistoryView(
     string By,
     DateTime At,
     int Edition,
-    ImmutableDictionary<string, Value> Before,
-    ImmutableDictionary<string, Value> After,
+    IReadOnlyDictionary<string, Value> Before,
+    IReadOnlyDictionary<string, Value> After,
     string FromStage,
     string ToStage);

@@ -71,4 +71,4 @@ internal sealed class RecordLookup(DibujoDb db) : IRecordLookup
 /// <param name="Number">Its number.</param>
 /// <param name="Title">What it is called in lists.</param>
 /// <param name="Values">Its values, as far as the linking record type knows its fields.</param>
-internal sealed record LinkedRecord(string RecordType, int Number, string Title, ImmutableDictionary<string, Value> Values);
+internal sealed record LinkedRecord(string RecordType, int Number, string Title, IReadOnlyDictionary<string, Value> Values);

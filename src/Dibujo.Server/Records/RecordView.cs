@@ -26,7 +26,7 @@ internal sealed record RecordView(
     string Form,
     int Edition,
     int Version,
-    ImmutableDictionary<string, Value> Values,
+    IReadOnlyDictionary<string, Value> Values,
     Setting Setting,
     ImmutableArray<LinkedRecord> Linked,
     ImmutableArray<StateView> States,

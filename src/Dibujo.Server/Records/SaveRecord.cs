@@ -48,10 +48,10 @@ internal static class SaveRecord
     internal static HistoryEntry Apply(StoredRecord record, Edition edition, Verdict verdict, string by, DateTime at)
     {
         var type = edition.Definition.RecordType;
-        var unknown = record.Values.ByField.RemoveRange(type.Fields.Select(f => f.Key));
-        var before = new RecordValues(unknown.AddRange(record.Values.FittedTo(type).ByField));
+        var unknown = record.Values.ByField.Where(value => type.Find(value.Key) is null).ToList();
+        var before = new RecordValues(unknown.Concat(record.Values.FittedTo(type).ByField));
         var fromStage = record.Stage;
-        record.Values = new(unknown.AddRange(verdict.Values.ByField));
+        record.Values = new(unknown.Concat(verdict.Values.ByField));
         record.Stage = verdict.Stage;
         record.Title = verdict.Values[type.TitleField].Plain;
         record.Version++;
@@ -104,7 +104,7 @@ internal static class SaveRecord
         extensions: [KeyValuePair.Create<string, object?>("version", record.Version)]);
 
     private static RecordValues Only(RecordValues values, List<string> fields) =>
-        fields.Aggregate(RecordValues.Empty, (kept, field) => kept.With(field, values[field]));
+        new(fields.Where(values.ByField.ContainsKey).Select(field => KeyValuePair.Create(field, values[field])));
 }
 
 /// <summary>What a person asks to be saved.</summary>

@@ -54,10 +54,10 @@ public class BrowserBuildTests
         var line = new JsonObject
         {
             ["definition"] = JsonSerializer.SerializeToNode(definition, CoreJson.Default.Definition),
-            ["values"] = JsonSerializer.SerializeToNode(saved.ByField, CoreJson.Default.ImmutableDictionaryStringValue),
+            ["values"] = JsonSerializer.SerializeToNode(saved.ByField, CoreJson.Default.IReadOnlyDictionaryStringValue),
             ["setting"] = JsonSerializer.SerializeToNode(setting, CoreJson.Default.Setting),
             ["linked"] = new JsonArray([.. Enumerable.Range(0, 3).Select(number =>
-                JsonSerializer.SerializeToNode(chance.Find("other", number)!.ByField, CoreJson.Default.ImmutableDictionaryStringValue))]),
+                JsonSerializer.SerializeToNode(chance.Find("other", number)!.ByField, CoreJson.Default.IReadOnlyDictionaryStringValue))]),
             ["steps"] = steps,
         };
         return (line.ToJsonString(), seen.ToJsonString());

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Dibujo.Core.Examples;
 using Dibujo.Core.Exchange;
 using Dibujo.Core.Rules;
@@ -41,7 +42,7 @@ public class ComparisonTests
             [
                 new("a loan without a crate shows no crate measures", AtEnquiry)
                 {
-                    Values = Record(("crateNeeded", false)).ByField,
+                    Values = Record(("crateNeeded", false)).ByField.ToImmutableDictionary(),
                     Expect = [new(Element("grossWeight"), Visible: false), new(Element("title"), Requirement: Requirement.ToSave)],
                 },
                 new("wrong", AtEnquiry)

@@ -69,7 +69,7 @@ public class SchemaTests
         Assert.Null(export.Schema["allOf"]);
     }
 
-    private static JsonNode Node(RecordValues record) => JsonSerializer.SerializeToNode(record.ByField, CoreJson.Default.ImmutableDictionaryStringValue)!;
+    private static JsonNode Node(RecordValues record) => JsonSerializer.SerializeToNode(record.ByField, CoreJson.Default.IReadOnlyDictionaryStringValue)!;
 
     private static List<string> Missing(Session session, SchemaExport export) =>
         [.. session.Missing().Where(m => m.Level == Requirement.ToSave).Select(m => m.Field)
