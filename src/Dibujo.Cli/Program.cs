@@ -3,6 +3,8 @@ using Dibujo.Cli;
 return args switch
 {
     ["check", var pack] => CheckCommand.Run(pack, Console.Out),
+    ["evaluate", var pack, var records] when records.EndsWith(".csv", StringComparison.OrdinalIgnoreCase) =>
+        EvaluateTableCommand.Run(pack, records, Console.Out),
     ["evaluate", var pack, var record] => EvaluateCommand.Run(pack, record, Console.Out),
     ["explain", var pack, var record, var element] => ExplainCommand.Run(pack, record, element, asJson: false, Console.Out),
     ["explain", var pack, var record, var element, "--json"] => ExplainCommand.Run(pack, record, element, asJson: true, Console.Out),

@@ -22,6 +22,7 @@ internal static class Usage
 
               dibujo check PACK.json                  compiles the pack and lists every problem with its place
               dibujo evaluate PACK.json RECORD.json   prints the state of every element as JSON
+              dibujo evaluate PACK.json RECORDS.csv   prints in how many records each case of each rule is in force
               dibujo explain PACK.json RECORD.json ELEMENT [--json]
                                                       says why an element, such as field:fee, is as it is
               dibujo test PACK.json                   runs the pack's examples

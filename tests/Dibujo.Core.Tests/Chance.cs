@@ -33,6 +33,9 @@ internal sealed class Chance(uint seed) : IRecordLookup
     /// <summary>Whether rules act on parts of fields too.</summary>
     internal bool HasPartEffects { get; init; } = true;
 
+    /// <summary>Whether rules alter values.</summary>
+    internal bool HasValueEffects { get; init; } = true;
+
     public RecordValues? Find(string recordType, int number) => recordType == "other" && number < 3
         ? RecordValues.Empty.With("g0", new Number(number)).With("g1", new Choice(number == 1 ? "a" : "b")).With("g2", new Link(1))
         : null;
@@ -142,7 +145,7 @@ internal sealed class Chance(uint seed) : IRecordLookup
     {
         var where = random.Next(8) != 0 ? null : random.Next(2) == 0 ? new Scope { Forms = ["main"] } : new Scope { Channels = [Channel.Form, Channel.Import] };
         var rule = new Rule(Name("r", i), $"Rule {i}", On: random.Next(10) != 0, Where: where);
-        if (random.Next(8) == 0)
+        if (random.Next(8) == 0 && HasValueEffects)
         {
             return rule with { Table = Table() };
         }
@@ -168,7 +171,8 @@ internal sealed class Chance(uint seed) : IRecordLookup
     }
 
     private ImmutableArray<Effect> Effects() =>
-        [.. Enumerable.Range(0, random.Next(1, 3)).Select(_ => Effect()).DistinctBy(e => (Facets.Of(e), e is StateEffect s ? s.Targets[0].Key : e is FieldEffect f ? f.Field : e.ToString()))];
+        [.. Enumerable.Range(0, random.Next(1, 3)).Select(_ => Effect())
+            .Select(e => !HasValueEffects && e is (SetValue or ClearValue or Calculate or Hide { Value: not HiddenValue.Keep }) ? new Hide([Target()]) : e).DistinctBy(e => (Facets.Of(e), e is StateEffect s ? s.Targets[0].Key : e is FieldEffect f ? f.Field : e.ToString()))];
 
     private Element Target() => random.Next(6) switch
     {

@@ -79,7 +79,7 @@ internal sealed class Discriminator
     internal static (Discriminator Discriminator, IEnumerable<int> Clauses)? Of(int slot, int first, IEnumerable<FixedClause> clauses)
     {
         var plain = clauses.Where(c => IsPlain(c.Op) && Array.TrueForAll(c.Comparands, o => o.Kind <= OperandKind.Text)).ToList();
-        var searching = clauses.Where(c => c.Op is ClauseOp.Contains or ClauseOp.StartsWith).ToList();
+        var searching = clauses.Where(c => c is { Op: ClauseOp.Contains or ClauseOp.StartsWith, Comparands: [{ Kind: OperandKind.Text }] }).ToList();
         var made = new Discriminator(slot, first, plain, searching);
         return made.Count == 0 || made.TruthCount > MaxTruths ? null : (made, plain.Concat(searching).Select(c => c.Number));
     }

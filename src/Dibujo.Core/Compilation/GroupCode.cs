@@ -16,6 +16,12 @@ internal readonly record struct GroupCode(int MemberStart, int MemberCount, int 
         _ => new(memberStart, memberCount, 0, 0),
     };
 
+    /// <summary>Whether it holds only when all members hold.</summary>
+    internal bool TakesAll => Least == MemberCount;
+
+    /// <summary>Whether it holds only when no member holds.</summary>
+    internal bool TakesNone => Most == 0 && MemberCount > 0;
+
     /// <summary>Whether it holds when so many members hold.</summary>
     internal bool Holds(int members) => (uint)(members - Least) <= (uint)(Most - Least);
 }

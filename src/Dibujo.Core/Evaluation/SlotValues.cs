@@ -12,6 +12,7 @@ internal sealed class SlotValues
     private readonly IRecordLookup records;
     private readonly Value[] values;
     private readonly Operand[] operands;
+    private Setting? entered;
 
     internal SlotValues(RuleProgram program, IRecordLookup records)
     {
@@ -62,9 +63,18 @@ internal sealed class SlotValues
         }
     }
 
-    /// <summary>Takes the stage's place from the setting, and hands everything else in it to <paramref name="put"/>, slot by slot.</summary>
+    /// <summary>
+    /// Takes the stage's place from the setting, and hands everything else in it to <paramref name="put"/>, slot by slot;
+    /// nothing for the setting that was entered last.
+    /// </summary>
     internal void Enter(Setting setting, Action<int, Value> put)
     {
+        if (ReferenceEquals(setting, entered))
+        {
+            return;
+        }
+
+        entered = setting;
         var type = program.Definition.RecordType;
         var workflow = type.FindWorkflow(setting.Workflow) ?? type.Workflows[0];
         StagePositions = program.Clauses.StagePositions(workflow);

@@ -98,6 +98,7 @@ public static class RecordTable
         var mistakes = ImmutableArray.CreateBuilder<string>();
         int? id = null;
         string? workflow = null;
+        string? stage = null;
         foreach (var (column, cell) in columns.Zip(cells))
         {
             switch (column.Header)
@@ -114,7 +115,7 @@ public static class RecordTable
                     workflow = string.IsNullOrWhiteSpace(cell) ? null : cell.Trim();
                     break;
                 case "stage":
-                    // A record comes to a stage by moves, not by a file; the column is for reading.
+                    stage = string.IsNullOrWhiteSpace(cell) ? null : cell.Trim();
                     break;
                 default:
                     if (column.Parse(cell, values.GetValueOrDefault(column.Field.Key) ?? Value.Blank) is { } value)
@@ -130,7 +131,7 @@ public static class RecordTable
             }
         }
 
-        return new(line, id, workflow, values.ToImmutable(), mistakes.ToImmutable());
+        return new(line, id, workflow, stage, values.ToImmutable(), mistakes.ToImmutable());
     }
 
     /// <summary>A spreadsheet would take text that begins so for a formula.</summary>
@@ -205,9 +206,11 @@ public sealed record RecordRow(int? Id, string Workflow, string Stage, RecordVal
 /// <param name="Line">The line of the file on which it begins, from 1.</param>
 /// <param name="Id">The record's number; null for a record to be begun.</param>
 /// <param name="Workflow">Key of the workflow, where the file names it.</param>
+/// <param name="Stage">Key of the stage, where the file names it; a record that is imported comes to a stage by moves all the same.</param>
 /// <param name="Values">The values of all columns that are there.</param>
 /// <param name="Mistakes">What in it cannot be read, each as a sentence.</param>
-public sealed record ReadRow(int Line, int? Id, string? Workflow, ImmutableDictionary<string, Value> Values, ImmutableArray<string> Mistakes);
+public sealed record ReadRow(
+    int Line, int? Id, string? Workflow, string? Stage, ImmutableDictionary<string, Value> Values, ImmutableArray<string> Mistakes);
 
 /// <summary>What came of importing records.</summary>
 public sealed record ImportReport(int Imported, int Refused, ImmutableArray<RowReport> Rows)

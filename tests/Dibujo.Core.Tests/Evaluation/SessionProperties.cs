@@ -115,7 +115,7 @@ public class SessionProperties
         Assert.DoesNotContain(verdict.Refusals, r => r.Reason is RefusalReason.Hidden or RefusalReason.Locked or RefusalReason.Unreachable);
         if (verdict.IsAccepted)
         {
-            Assert.Equal(session.Values().ByField, verdict.Values.ByField);
+            Assert.Equal(session.Values(), verdict.Values);
         }
     }, iter: Worlds);
 
@@ -165,6 +165,7 @@ public class SessionProperties
             Assert.Empty(delta.Values);
         }
 
+        session.EvaluateAnew();
         Assert.Equal(states, States(session));
         Assert.Equal(values, Values(session));
     }, iter: Worlds);

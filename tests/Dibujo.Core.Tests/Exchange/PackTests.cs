@@ -34,7 +34,7 @@ public sealed class PackTests : IDisposable
             Assert.True(read is null != problem is null);
             if (read is not null)
             {
-                Compilation.RuleProgram.Compile(read.ToDefinition());
+                Core.Compilation.RuleProgram.Compile(read.ToDefinition());
             }
         }, iter: 3000);
     }
@@ -45,6 +45,28 @@ public sealed class PackTests : IDisposable
         var output = new StringWriter();
         Assert.Equal(0, CheckCommand.Run(DemoPack, output));
         Assert.Contains("45 rules, no problems", output.ToString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Evaluate_counts_the_records_of_a_table_in_which_each_case_is_in_force()
+    {
+        var table = Write("records.csv", "stage,title,crateNeeded\nenquiry,Lantern,yes\nterms,Kite,no\nterms,Comet,\n");
+        var output = new StringWriter();
+
+        Assert.Equal(0, EvaluateTableCommand.Run(DemoPack, table, output));
+
+        Assert.Contains("crate\t1\t2\tCrate measures when there is a crate", output.ToString(), StringComparison.Ordinal);
+        Assert.EndsWith("3 records.", output.ToString().TrimEnd(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_table_with_a_stage_that_is_not_there_is_not_evaluated()
+    {
+        var output = new StringWriter();
+
+        Assert.Equal(1, EvaluateTableCommand.Run(DemoPack, Write("records.csv", "stage,title\nattic,Lantern\n"), output));
+
+        Assert.Contains(":2: Standard has no stage “attic”.", output.ToString(), StringComparison.Ordinal);
     }
 
     [Theory]

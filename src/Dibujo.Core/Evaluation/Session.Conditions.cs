@@ -1,0 +1,180 @@
+using Dibujo.Core.Compilation;
+using Dibujo.Core.Rules;
+
+namespace Dibujo.Core.Evaluation;
+
+/// <content>From clauses to groups, from groups to the cases in force, and from those to the claims that win.</content>
+public sealed partial class Session
+{
+    private void DecideGroups()
+    {
+        var (codes, members, first) = (groups.Codes, groups.Members, groups.First);
+        for (var i = 0; i < codes.Length; i++)
+        {
+            ref readonly var code = ref codes[i];
+            var count = 0;
+            foreach (var member in members.AsSpan(code.MemberStart, code.MemberCount))
+            {
+                count += Holds(member) ? 1 : 0;
+            }
+
+            holding[i] = count;
+            truth[first + i] = code.Holds(count);
+        }
+    }
+
+    /// <summary>If a clause or group holds now and did not before, or the other way round, tells the groups around it and queues the readings.</summary>
+    private void Note(int condition, bool holds)
+    {
+        if (holds == truth[condition])
+        {
+            return;
+        }
+
+        truth[condition] = holds;
+        if (condition < groups.First)
+        {
+            foreach (var circle in Program.CirclesOfClause[condition])
+            {
+                pending[circle] = true;
+            }
+        }
+
+        foreach (var around in groups.Around(condition))
+        {
+            var group = around < 0 ? ~around : around;
+            holding[group] += holds == around >= 0 ? 1 : -1;
+            Note(groups.First + group, groups.Codes[group].Holds(holding[group]));
+        }
+
+        foreach (var reading in rules.OfCondition[condition])
+        {
+            if (!isReadingQueued[reading])
+            {
+                isReadingQueued[reading] = true;
+                readingsToTry.Enqueue(reading);
+            }
+        }
+    }
+
+    private void TryReadings()
+    {
+        while (readingsToTry.TryDequeue(out var reading))
+        {
+            isReadingQueued[reading] = false;
+            if (Program.CircleOfReading[reading] is >= 0 and var circle)
+            {
+                // Where a circle ends may depend on where it began: it is settled again as a whole.
+                pending[circle] = true;
+            }
+            else
+            {
+                PutInForce(reading, FirstCase(reading));
+            }
+        }
+    }
+
+    /// <summary>Makes that case the one in force; true if it was another before.</summary>
+    private bool PutInForce(int reading, int @case)
+    {
+        if (inForce[reading] == @case)
+        {
+            return false;
+        }
+
+        Contest();
+        inForce[reading] = @case;
+        reporter.TouchRule(readings[reading]);
+        foreach (var circle in Program.CirclesUnderReading[reading])
+        {
+            // Also a claim that loses now may win on the way round.
+            pending[circle] = true;
+        }
+
+        foreach (var cell in claims.CellsOfReading[reading])
+        {
+            var winner = Winner(cell);
+            if (winner == winners[cell])
+            {
+                continue;
+            }
+
+            winners[cell] = winner;
+            var (element, facet) = Math.DivRem(cell, Facets.Count);
+            foreach (var under in Program.ElementsUnder[element])
+            {
+                reporter.Touch(under);
+                if (under < layout.FirstContainer && facet != (int)Facet.Requirement)
+                {
+                    // What is done to a part may set aside a change to the whole.
+                    reporter.Touch(layout.FieldOf(under));
+                    pending[Program.CircleOfField[layout.FieldOf(under)]] = true;
+                }
+            }
+        }
+
+        return true;
+    }
+
+    private int FirstCase(int reading)
+    {
+        ref readonly var code = ref readings[reading];
+        if (code.CaseCount == 1)
+        {
+            return (Holds(conditions[code.CaseStart]) ? 1 : 0) - 1;
+        }
+
+        for (var i = 0; i < code.CaseCount; i++)
+        {
+            if (Holds(conditions[code.CaseStart + i]))
+            {
+                return i;
+            }
+        }
+
+        return Nobody;
+    }
+
+    /// <summary>Whether a clause or group holds; by the complement of its number, whether it does not.</summary>
+    internal bool Holds(int condition) => truth[condition ^ (condition >> 31)] != condition < 0;
+
+    /// <summary>Lets all claims in force contest every cell, unless that was done since everything was evaluated anew.</summary>
+    private void Contest()
+    {
+        if (isContested)
+        {
+            return;
+        }
+
+        isContested = true;
+        Array.Fill(winners, Nobody);
+        for (var claim = 0; claim < claims.Claims.Length; claim++)
+        {
+            ref readonly var code = ref claims.Claims[claim];
+            var cell = claims.CellOf[claim];
+            if (winners[cell] == Nobody && code.Case == inForce[code.Reading] && HasSay(cell, in code))
+            {
+                winners[cell] = claim;
+            }
+        }
+    }
+
+    /// <summary>The highest claim in force on a cell, as an index into the claims; -1 where no rule speaks.</summary>
+    private int Winner(int cell)
+    {
+        for (var i = claims.Starts[cell]; i < claims.Starts[cell + 1]; i++)
+        {
+            ref readonly var claim = ref claims.Claims[i];
+            if (inForce[claim.Reading] == claim.Case && HasSay(cell, in claim))
+            {
+                return i;
+            }
+        }
+
+        return Nobody;
+    }
+
+    /// <summary>False for a claim on a value that is given once, unless its case has come into force since the save.</summary>
+    private bool HasSay(int cell, in ClaimCode claim) => cell % Facets.Count != (int)Facet.Value || effects.Values[claim.Says].IsHeld
+        || (givesValues && inForceWhenSaved[claim.Reading] != claim.Case);
+}
