@@ -106,7 +106,7 @@ public sealed class RuleProgram
     /// <summary>The element of that number.</summary>
     public Element ElementAt(int number) => Layout[number];
 
-    /// <summary>The element's number; -1 where it is not on this form.</summary>
+    /// <summary>The element's number; -1 for a container that this form does not have. Fields that do not stand on it have numbers too.</summary>
     public int NumberOf(Element element) => Layout.Find(element) is var number && number < ElementCount ? number : -1;
 
     /// <summary>Whether the field stands on this form.</summary>

@@ -44,7 +44,7 @@ public sealed class Explainer(Session session)
         var losers = Speaking(element, facet).Where(other => other != winner).Select(other => Explain(other, facet)).ToImmutableArray();
         if (winner is not { } decisive)
         {
-            return new(facet, state, $"{Capital(state)} at rest: no rule in force says otherwise.", null, losers);
+            return new(facet, state, $"{Capital(state)} at rest: no rule in force says otherwise.{Suspended(element, facet)}", null, losers);
         }
 
         var claim = Explain(decisive, facet);
@@ -52,11 +52,17 @@ public sealed class Explainer(Session session)
             ? "always"
             : "because " + string.Join(" and ", claim.Clauses.Where(c => c.Holds).DefaultIfEmpty(claim.Clauses[0])
                 .Select(c => c.Holds ? c.Sentence : $"not: {c.Sentence}"));
-        var suspended = facet == Facet.Requirement && session.StateOf(element).IsSuspended
-            ? " This counts for nothing while the element is hidden or locked."
-            : "";
-        return new(facet, state, $"{Capital(state)} by {Words(decisive.Claim)}: {because}.{suspended}", claim, losers);
+        // Of what encloses the element it is not plain what it has to do with it.
+        var says = claim.On == program.ElementAt(element) ? "" : $" ({claim.Says})";
+        return new(facet, state, $"{Capital(state)} by {Words(decisive.Claim)}{says}: {because}.{Suspended(element, facet)}", claim, losers);
     }
+
+    private string Suspended(int element, Facet facet) => (facet, session.StateOf(element)) switch
+    {
+        (Facet.Requirement, { IsSuspended: true, IsVisible: false }) => " This counts for nothing while it is hidden.",
+        (Facet.Requirement, { IsSuspended: true }) => " This counts for nothing while it is locked for you.",
+        _ => "",
+    };
 
     /// <summary>Values and choices are of fields only.</summary>
     private static Facet[] FacetsOf(ElementKind kind) => kind == ElementKind.Field

@@ -1,0 +1,149 @@
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Saving;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Tests.Saving;
+
+/// <summary>What every kind of effect keeps from being saved, and what it does to what is saved.</summary>
+public class EnforcementTests
+{
+    /// <summary>What a loan needs at rest, so that it can move on.</summary>
+    private static readonly RecordValues Filled = LoanFile.Saved(
+        ("title", "Lantern"), ("borrower", "Oststrand Gallery"), ("purpose", "research"), ("startDate", "2026-12-10"), ("object", 7));
+
+    [Fact]
+    public void The_administrators_own_words_are_the_reason() => Assert.Equal(
+        new Refusal(RefusalReason.NeededToSave, "valuer", "Who says so?", "r0"),
+        Only(LoanFile.Decide(LoanFile.Under("Always require Valuer to save saying “Who says so?”."), Filled)));
+
+    [Fact]
+    public void A_part_is_asked_for_by_name()
+    {
+        var definition = LoanFile.Under("While Stage is from Terms on, require Borrower contact to save.");
+
+        var refusal = Only(LoanFile.Decide(definition, Loan(("borrowerContact", "given=Mara"))));
+
+        Assert.Equal("borrowerContact", refusal.Field);
+        Assert.StartsWith("A part of this is needed to save by rule 1", refusal.Message, StringComparison.Ordinal);
+        Assert.True(LoanFile.Decide(definition, Loan(("borrowerContact", "given=Mara, family=Vell"))).IsAccepted);
+    }
+
+    [Fact]
+    public void What_is_needed_for_one_move_does_not_stop_another()
+    {
+        var definition = LoanFile.Under("Always require What is to be reworked for Back to terms.");
+        var atApproval = LoanFile.AtTerms with { Stage = "approval", Roles = ["director"] };
+
+        Assert.True(LoanFile.Decide(definition, Filled, "dispatch", atApproval).IsAccepted);
+        Assert.True(LoanFile.Decide(definition, Filled, null, atApproval).IsAccepted);
+        Assert.Equal("rework", Only(LoanFile.Decide(definition, Filled, "rework", atApproval)).Field);
+        Assert.Equal("terms", LoanFile.Decide(definition, Filled, "rework", atApproval, ("rework", "The crate.")).Stage);
+    }
+
+    [Fact]
+    public void A_move_belongs_to_a_role_and_to_a_stage()
+    {
+        Assert.Equal(RefusalReason.MoveNotAllowed, Only(LoanFile.Decide(LoanFile.Under(), Filled, "dispatch", LoanFile.AtTerms with { Stage = "approval" })).Reason);
+        Assert.Equal(RefusalReason.NoSuchMove, Only(LoanFile.Decide(LoanFile.Under(), Filled, "dispatch")).Reason);
+    }
+
+    [Theory]
+    [InlineData("stop saving with", null, false)]
+    [InlineData("stop saving with", "ask", false)]
+    [InlineData("stop moving with", null, true)]
+    [InlineData("stop moving with", "ask", false)]
+    [InlineData("warn with", "ask", true)]
+    [InlineData("tell", "ask", true)]
+    public void Messages_stop_what_they_say_they_stop(string says, string? move, bool accepted)
+    {
+        var verdict = LoanFile.Decide(LoanFile.Under($"While Fee is more than EUR 100, {says} “{{Fee}} is too much.” at Fee."), Filled, move, null, ("fee", 101));
+
+        Assert.Equal(accepted, verdict.IsAccepted);
+        Assert.All(verdict.Refusals, r => Assert.Equal((RefusalReason.Stopped, "fee", "EUR 101 is too much."), (r.Reason, r.Field, r.Message)));
+    }
+
+    [Fact]
+    public void A_choice_that_is_not_offered_cannot_be_saved_but_one_saved_in_a_locked_field_stays()
+    {
+        var definition = LoanFile.Under("Always narrow Material to Ceramic or Metal.");
+
+        Assert.Equal(RefusalReason.NotOffered, Only(LoanFile.Decide(definition, Filled, changes: ("material", "oil"))).Reason);
+        Assert.True(LoanFile.Decide(definition, Filled, changes: ("material", "metal")).IsAccepted);
+        Assert.True(LoanFile.Decide(LoanFile.Under("Always narrow Material to Ceramic and lock Material."), Loan(("material", "oil"))).IsAccepted);
+    }
+
+    [Theory]
+    [InlineData("Always hide section Fee.", "fee", 5, RefusalReason.Hidden)]
+    [InlineData("Always lock tab Closing.", "fee", 5, RefusalReason.Locked)]
+    [InlineData("Always lock Borrower address › City.", "borrowerAddress", "street=a, city=b", RefusalReason.Locked)]
+    [InlineData("Always hide Borrower address › City.", "borrowerAddress", "street=a, city=b", RefusalReason.Hidden)]
+    [InlineData("Always calculate Fee as {3}.", "fee", 5, RefusalReason.Locked)]
+    [InlineData("Always jump ahead to tab Closing.", "mode", "van", RefusalReason.Hidden)]
+    [InlineData("While Title is filled in, end the form with “That is all.”.", "fee", 5, RefusalReason.Hidden)]
+    public void What_no_form_lets_anyone_change_is_refused(string sentence, string field, object value, RefusalReason reason) =>
+        Assert.Equal((reason, field), Short(Only(LoanFile.Decide(LoanFile.Under(sentence), Filled, changes: (field, value)))));
+
+    [Fact]
+    public void What_a_rule_calculates_is_saved_with_what_it_is_calculated_from()
+    {
+        var verdict = LoanFile.Decide(LoanFile.Under("Always calculate Fee as {«Insured value» * 0.02}."), Filled, changes: ("insuredValue", 5000));
+
+        Assert.Equal(new Number(100), verdict.Values["fee"]);
+    }
+
+    [Fact]
+    public void A_calculated_value_beyond_the_fields_limit_is_refused()
+    {
+        var definition = LoanFile.Under("Always calculate Crate length as {«Crate width» * 100}.");
+
+        Assert.Equal((RefusalReason.Limit, "crateLength"), Short(Only(LoanFile.Decide(definition, Filled, changes: ("crateWidth", 11)))));
+    }
+
+    [Fact]
+    public void A_value_set_at_the_stage_entered_is_in_the_same_save()
+    {
+        var definition = LoanFile.Under("While Stage is Approval, set Valuation date to today and empty Valuer.");
+
+        var verdict = LoanFile.Decide(definition, Loan(("valuer", "Theo"), ("valuationDate", "2020-01-01")), "ask");
+
+        Assert.Equal(("approval", LoanFile.Fitted("valuationDate", "2026-11-24"), Value.Blank), (verdict.Stage, verdict.Values["valuationDate"], verdict.Values["valuer"]));
+    }
+
+    [Fact]
+    public void A_value_is_not_set_again_by_a_save_at_the_stage_where_it_was_set()
+    {
+        var definition = LoanFile.Under("While Stage is Approval, set Valuation date to today.");
+        var saved = Loan(("valuationDate", "2020-01-01"));
+
+        Assert.Equal(saved["valuationDate"], LoanFile.Decide(definition, saved, setting: LoanFile.AtTerms with { Stage = "approval" }, changes: ("valuer", "Theo")).Values["valuationDate"]);
+    }
+
+    [Theory]
+    [InlineData("object", 8, RefusalReason.LeadsNowhere)]
+    [InlineData("conservator", "nobody", RefusalReason.LeadsNowhere)]
+    [InlineData("lightLimit", 2001, RefusalReason.Limit)]
+    [InlineData("lightLimit", 3.5, RefusalReason.Limit)]
+    [InlineData("flightNumber", "more than twelve", RefusalReason.Limit)]
+    public void Limits_and_links_hold_without_any_rule(string field, object value, RefusalReason reason) => Assert.Equal(
+        reason, Only(LoanFile.Decide(LoanFile.Under(), Filled, changes: (field, value is double number ? (decimal)number : value))).Reason);
+
+    [Fact]
+    public void Rules_for_an_import_hold_for_an_import()
+    {
+        var definition = LoanFile.Under("Only through an import: while Borrower is blank, stop saving with “No borrower.” at Borrower.");
+
+        Assert.True(LoanFile.Decide(definition, Loan(("borrower", null))).IsAccepted);
+        Assert.Equal("No borrower.", Only(LoanFile.Decide(definition, Loan(("borrower", null)), setting: LoanFile.AtTerms with { Channel = Channel.Import })).Message);
+    }
+
+    private static (RefusalReason Reason, string? Field) Short(Refusal refusal) => (refusal.Reason, refusal.Field);
+
+    private static Refusal Only(Verdict verdict)
+    {
+        Assert.False(verdict.IsAccepted);
+        return Assert.Single(verdict.Refusals);
+    }
+
+    private static RecordValues Loan(params (string Field, object? Value)[] values) =>
+        values.Aggregate(Filled, (record, v) => record.With(v.Field, LoanFile.Fitted(v.Field, v.Value)));
+}
