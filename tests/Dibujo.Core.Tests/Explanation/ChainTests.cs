@@ -54,7 +54,7 @@ public class ChainTests
 
         var value = explanation.Facets.Single(f => f.Facet == Core.Rules.Facet.Value);
         Assert.Equal("Calculated by rule 1, “Rule”: always.", value.Sentence);
-        Assert.Equal([new SourceExplanation("insuredValue", "Insured value", "EUR 80,000", "r1")], value.Winner!.Sources);
+        Assert.Equal(new SourceExplanation("insuredValue", "Insured value", "EUR 80,000", "r1"), Assert.Single(value.Winner!.Sources));
     }
 
     [Fact]
