@@ -16,6 +16,16 @@ internal sealed class ProblemList
 
     internal ImmutableArray<Problem> ToImmutable() => problems.ToImmutable();
 
+    /// <summary>Keys as in <see cref="CheckKeys"/>, and labels, which name things in sentences.</summary>
+    internal void CheckNames(string place, string noun, IEnumerable<(string Key, string Label)> names)
+    {
+        CheckKeys(place, noun, names.Select(n => n.Key));
+        foreach (var (i, (key, _)) in names.Index().Where(n => string.IsNullOrWhiteSpace(n.Item.Label)))
+        {
+            Add($"{place}/{i}/label", $"The {noun} “{Shorten(key)}” has no label.", "Give it the name by which people call it.");
+        }
+    }
+
     /// <summary>Keys name things in files and addresses: short, plain, and each used once.</summary>
     internal void CheckKeys(string place, string noun, IEnumerable<string> keys)
     {

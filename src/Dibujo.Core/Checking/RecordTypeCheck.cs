@@ -11,10 +11,10 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
 
     internal void Run()
     {
-        problems.CheckKeys($"{Root}/fields", "field", type.Fields.Select(f => f.Key));
-        problems.CheckKeys($"{Root}/roles", "role", type.Roles.Select(r => r.Key));
-        problems.CheckKeys($"{Root}/forms", "form", type.Forms.Select(f => f.Key));
-        problems.CheckKeys($"{Root}/workflows", "workflow", type.Workflows.Select(w => w.Key));
+        problems.CheckNames($"{Root}/fields", "field", type.Fields.Select(f => (f.Key, f.Label)));
+        problems.CheckNames($"{Root}/roles", "role", type.Roles.Select(r => (r.Key, r.Label)));
+        problems.CheckNames($"{Root}/forms", "form", type.Forms.Select(f => (f.Key, f.Label)));
+        problems.CheckNames($"{Root}/workflows", "workflow", type.Workflows.Select(w => (w.Key, w.Label)));
         CheckTitle();
         foreach (var (i, field) in type.Fields.Index())
         {
@@ -22,10 +22,10 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
             CheckDefault($"{Root}/fields/{i}/default", field);
         }
 
-        problems.CheckKeys($"{Root}/linked", "record type", type.Linked.Select(l => l.Key));
+        problems.CheckNames($"{Root}/linked", "record type", type.Linked.Select(l => (l.Key, l.Label)));
         foreach (var (l, linked) in type.Linked.Index())
         {
-            problems.CheckKeys($"{Root}/linked/{l}/fields", "field", linked.Fields.Select(f => f.Key));
+            problems.CheckNames($"{Root}/linked/{l}/fields", "field", linked.Fields.Select(f => (f.Key, f.Label)));
             foreach (var (i, field) in linked.Fields.Index())
             {
                 CheckType($"{Root}/linked/{l}/fields/{i}/type", field.Type);
@@ -67,7 +67,7 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
         switch (fieldType)
         {
             case IOffersOptions { Options: var options }:
-                problems.CheckKeys($"{place}/options", "choice", options.Select(o => o.Key));
+                problems.CheckNames($"{place}/options", "choice", options.Select(o => (o.Key, o.Label)));
                 if (options.IsEmpty)
                 {
                     problems.Add($"{place}/options", "A choice field without choices can never be filled in.", "Add a choice.");
@@ -79,6 +79,12 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
                 break;
             case NumberType { Min: { } min, Max: { } max } when min > max:
                 problems.Add($"{place}/min", "The least allowed is more than the most allowed.", "Exchange the two.");
+                break;
+            case MoneyType { Min: { } min, Max: { } max } when min > max:
+                problems.Add($"{place}/min", "The least allowed is more than the most allowed.", "Exchange the two.");
+                break;
+            case LinkType { RecordType.Length: 0 }:
+                problems.Add($"{place}/recordType", "The link does not say to what kind of record it leads.", "Name the key of a record type.");
                 break;
             case MoneyType money when money.Currency.Length != 3 || !money.Currency.All(char.IsAsciiLetterUpper):
                 problems.Add($"{place}/currency", $"“{ProblemList.Shorten(money.Currency)}” is not a currency code.",
@@ -117,12 +123,12 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
 
     private void CheckForm(string place, Form form)
     {
-        problems.CheckKeys($"{place}/tabs", "tab", form.Tabs.Select(t => t.Key));
+        problems.CheckNames($"{place}/tabs", "tab", form.Tabs.Select(t => (t.Key, t.Label)));
         var sections = new HashSet<string>(StringComparer.Ordinal);
         var placed = new HashSet<string>(StringComparer.Ordinal);
         foreach (var (t, tab) in form.Tabs.Index())
         {
-            problems.CheckKeys($"{place}/tabs/{t}/sections", "section", tab.Sections.Select(s => s.Key));
+            problems.CheckNames($"{place}/tabs/{t}/sections", "section", tab.Sections.Select(s => (s.Key, s.Label)));
             foreach (var (s, section) in tab.Sections.Index())
             {
                 var here = $"{place}/tabs/{t}/sections/{s}";
@@ -150,8 +156,8 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
 
     private void CheckWorkflow(string place, Workflow workflow)
     {
-        problems.CheckKeys($"{place}/stages", "stage", workflow.Stages.Select(s => s.Key));
-        problems.CheckKeys($"{place}/moves", "move", workflow.Moves.Select(m => m.Key));
+        problems.CheckNames($"{place}/stages", "stage", workflow.Stages.Select(s => (s.Key, s.Label)));
+        problems.CheckNames($"{place}/moves", "move", workflow.Moves.Select(m => (m.Key, m.Label)));
         if (workflow.Stages.IsEmpty)
         {
             problems.Add($"{place}/stages", "A workflow without stages leads nowhere.", "Add a stage.");
