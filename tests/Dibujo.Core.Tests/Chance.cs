@@ -124,7 +124,7 @@ internal sealed class Chance(uint seed) : IRecordLookup
         ? new(Pick(Enum.GetValues<Visibility>()), Pick(Enum.GetValues<Requirement>()), Pick(Enum.GetValues<Access>()))
         : null;
 
-    private Value Value(FieldType of) => random.Next(4) == 0 ? Values.Value.Blank : of.Fit(Bare(of))!;
+    private Value Value(FieldType of) => random.Next(4) == 0 ? Core.Values.Value.Blank : of.Fit(Bare(of))!;
 
     /// <summary>A value as it stands in a file.</summary>
     private Value Bare(FieldType of) => of switch

@@ -38,7 +38,7 @@ public class RuleCheckTests
         var (program, problems) = Core.Compilation.RuleProgram.Compile(definition);
 
         Assert.Single(problems);
-        var session = new Core.Evaluation.Session(program!, Values.RecordValues.Empty, AtEnquiry);
+        var session = new Core.Evaluation.Session(program!, Core.Values.RecordValues.Empty, AtEnquiry);
         Assert.False(session.State("remarks").IsVisible);
         Assert.Equal(-1, session.CaseInForce(0));
     }

@@ -47,7 +47,7 @@ public class ComparisonTests
                 },
                 new("wrong", AtEnquiry)
                 {
-                    Expect = [new(Element("grossWeight"), Visible: false, Value: new Values.Number(3)), new(Element("section attic"), Visible: true)],
+                    Expect = [new(Element("grossWeight"), Visible: false, Value: new Core.Values.Number(3)), new(Element("section attic"), Visible: true)],
                 },
             ],
         };

@@ -96,7 +96,7 @@ public class FuzzTests
     {
         if (RuleProgram.Compile(definition).Program is { } program)
         {
-            var session = new Session(program, Values.RecordValues.Empty, AtEnquiry);
+            var session = new Session(program, Core.Values.RecordValues.Empty, AtEnquiry);
             foreach (var field in program.Definition.RecordType.Fields.Where(f => f.Type is YesNoType))
             {
                 session.Change(field.Key, Yes);
