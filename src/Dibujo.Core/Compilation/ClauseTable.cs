@@ -28,6 +28,9 @@ internal sealed class ClauseTable(RecordType type, SlotTable slots)
     /// <summary>For each slot, what decides the clauses that compare it with fixed comparands; null where there are none.</summary>
     internal Discriminator?[] Discriminators { get; private set; } = [];
 
+    /// <summary>How many clauses one discriminator decides at most.</summary>
+    internal int MostDecidedAtOnce { get; private set; }
+
     /// <summary>For each slot, the other clauses that look at it, as subject or as comparand.</summary>
     internal int[][] SinglesOfSlot { get; private set; } = [];
 
@@ -108,6 +111,7 @@ internal sealed class ClauseTable(RecordType type, SlotTable slots)
             }
         }
 
+        MostDecidedAtOnce = Discriminators.Max(d => d?.Count ?? 0);
         FirstSingle = order.Count;
         order.AddRange(Enumerable.Range(0, codes.Count).Except(order).ToList());
         Renumber(order);

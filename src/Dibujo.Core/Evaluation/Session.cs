@@ -71,7 +71,7 @@ public sealed partial class Session
         values = new(program, records ?? new NoRecords());
         truth = new bool[groups.Count];
         holding = new int[groups.Codes.Length];
-        decided = new bool[clauses.FirstSingle];
+        decided = new bool[clauses.MostDecidedAtOnce];
         inForce = new int[rules.Count];
         inForceWhenSaved = new int[rules.Count];
         winners = new int[layout.Count * Facets.Count];

@@ -13,6 +13,7 @@ internal sealed class SlotValues
     private readonly Value[] values;
     private readonly Operand[] operands;
     private Setting? entered;
+    private bool isRestored;
 
     internal SlotValues(RuleProgram program, IRecordLookup records)
     {
@@ -39,6 +40,7 @@ internal sealed class SlotValues
         var operand = Operand.Of(value);
         values[slot] = operand.Kind == OperandKind.Blank ? Value.Blank : value;
         operands[slot] = operand;
+        isRestored &= slot >= 2 * program.Fields.Count;
     }
 
     internal void PutSaved(RecordValues saved)
@@ -52,6 +54,12 @@ internal sealed class SlotValues
     /// <summary>Makes every field's live value the saved one.</summary>
     internal void Restore()
     {
+        if (isRestored)
+        {
+            return;
+        }
+
+        isRestored = true;
         for (var field = 0; field < program.Fields.Count; field++)
         {
             var saved = slots.Saved(field);
