@@ -25,7 +25,7 @@ public sealed class StoryTests(Server server) : IClassFixture<Server>
         browser.Press("[role=tab]", "Closing");
         browser.Press("[data-field=decision] button", "Why?");
 
-        browser.See("[role=note]", "Locked by rule 14, “The director decides” (lock section Outcome): because Role is none of Director or Loans officer.");
+        browser.See("[role=note]", "Locked with section Outcome by rule 14, “The director decides”: because Role is none of Director or Loans officer.");
     }
 
     [Fact]

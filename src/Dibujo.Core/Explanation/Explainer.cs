@@ -52,9 +52,8 @@ public sealed class Explainer(Session session)
             ? "always"
             : "because " + string.Join(" and ", claim.Clauses.Where(c => c.Holds).DefaultIfEmpty(claim.Clauses[0])
                 .Select(c => c.Holds ? c.Sentence : $"not: {c.Sentence}"));
-        // Of what encloses the element it is not plain what it has to do with it.
-        var says = claim.On == program.ElementAt(element) ? "" : $" ({claim.Says})";
-        return new(facet, state, $"{Capital(state)} by {Words(decisive.Claim)}{says}: {because}.{Suspended(element, facet)}", claim, losers);
+        var with = claim.On == program.ElementAt(element) ? "" : $" with {labels.Of(claim.On)}";
+        return new(facet, state, $"{Capital(state)}{with} by {Words(decisive.Claim)}: {because}.{Suspended(element, facet)}", claim, losers);
     }
 
     private string Suspended(int element, Facet facet) => (facet, session.StateOf(element)) switch

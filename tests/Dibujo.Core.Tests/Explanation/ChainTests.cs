@@ -14,7 +14,7 @@ public class ChainTests
     {
         var facet = Facet(LoanFile.Open(LoanFile.Under("While Mode is blank, hide tab Transport.")), Element.Field("arrival"), Core.Rules.Facet.Visibility);
 
-        Assert.Equal("Hidden by rule 1, “Rule” (hide tab Transport): because Mode is blank.", facet.Sentence);
+        Assert.Equal("Hidden with tab Transport by rule 1, “Rule”: because Mode is blank.", facet.Sentence);
     }
 
     [Fact]
