@@ -7,6 +7,7 @@ using Dibujo.Core.Exchange;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
+using Dibujo.Core.Workflows;
 
 namespace Dibujo.Cli;
 
@@ -59,7 +60,7 @@ internal static class EvaluateTableCommand
         }
     }
 
-    private static Core.Workflows.Workflow? WorkflowOf(RecordType type, ReadRow row) =>
+    private static Workflow? WorkflowOf(RecordType type, ReadRow row) =>
         row.Workflow is null ? type.Workflows[0] : type.FindWorkflow(row.Workflow);
 
     /// <summary>One for each stage that records are at.</summary>

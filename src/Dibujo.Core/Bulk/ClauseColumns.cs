@@ -1,5 +1,6 @@
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Bulk;
 
@@ -90,7 +91,7 @@ internal sealed class ClauseColumns
 
     private void Answer(int field, int[] clauses)
     {
-        var distinct = field < 0 ? [Core.Values.Value.Blank] : records.Of(field).Distinct;
+        var distinct = field < 0 ? [Value.Blank] : records.Of(field).Distinct;
         foreach (var clause in clauses)
         {
             answers[clause] = new bool[distinct.Count];
@@ -111,7 +112,7 @@ internal sealed class ClauseColumns
         }
     }
 
-    private void Put(int field, Core.Values.Value value)
+    private void Put(int field, Value value)
     {
         values.Put(field, value);
         values.Put(program.Slots.Saved(field), value);

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Bulk;
@@ -13,7 +14,7 @@ internal sealed class Column
     internal IReadOnlyList<Value> Distinct => distinct;
 
     /// <summary>For each record, the place of its value among <see cref="Distinct"/>.</summary>
-    internal ReadOnlySpan<int> Codes => System.Runtime.InteropServices.CollectionsMarshal.AsSpan(codes);
+    internal ReadOnlySpan<int> Codes => CollectionsMarshal.AsSpan(codes);
 
     /// <summary>The value of the record at that place.</summary>
     internal Value this[int record] => distinct[codes[record]];

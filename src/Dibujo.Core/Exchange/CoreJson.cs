@@ -28,7 +28,6 @@ namespace Dibujo.Core.Exchange;
 [JsonSerializable(typeof(RecordFile))]
 [JsonSerializable(typeof(Setting))]
 [JsonSerializable(typeof(Value))]
-[JsonSerializable(typeof(ImmutableDictionary<string, Value>))]
 [JsonSerializable(typeof(IReadOnlyDictionary<string, Value>))]
 [JsonSerializable(typeof(ImmutableArray<Problem>))]
 [JsonSerializable(typeof(ImmutableArray<Refusal>))]

@@ -28,7 +28,7 @@ public sealed record FacetExplanation(
 /// <param name="Case">Which of its cases is in force, from 0.</param>
 /// <param name="Says">What it does there, as in its sentence.</param>
 /// <param name="Clauses">The clauses of that case's condition.</param>
-/// <param name="Sources">The fields from whose values it makes one; none where it makes none.</param>
+/// <param name="Sources">The fields from whose values it makes one, and behind those and behind its clauses every field whose value a rule makes.</param>
 public sealed record ClaimExplanation(
     string Rule,
     int Number,

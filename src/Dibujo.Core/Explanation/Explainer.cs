@@ -53,7 +53,7 @@ public sealed class Explainer(Session session)
             : "because " + string.Join(" and ", claim.Clauses.Where(c => c.Holds).DefaultIfEmpty(claim.Clauses[0])
                 .Select(c => c.Holds ? c.Sentence : $"not: {c.Sentence}"));
         var with = claim.On == program.ElementAt(element) ? "" : $" with {labels.Of(claim.On)}";
-        return new(facet, state, $"{Capital(state)}{with} by {Words(decisive.Claim)}: {because}.{Suspended(element, facet)}", claim, losers);
+        return new(facet, state, $"{Capital(state)}{with} by {Words(decisive.Claim)}: {because}.{Chain(claim)}{Suspended(element, facet)}", claim, losers);
     }
 
     private string Suspended(int element, Facet facet) => (facet, session.StateOf(element)) switch
@@ -126,10 +126,15 @@ public sealed class Explainer(Session session)
         var (element, claim) = decisive;
         var rule = RuleOf(claim);
         var on = program.Layout[element];
-        var effects = program.Cases[RankOf(claim)][claim.Case].Effects;
-        var effect = effects.FirstOrDefault(e => ActsOn(e, on) && Facets.Of(e) == facet) ?? effects.First(e => e is JumpAhead or EndForm);
+        var effect = EffectOf(claim, on, facet);
         return new(rule.Key, RankOf(claim) + 1, rule.Name, on, claim.Case,
-            Sentence.Plain(writer.Effect(effect)), [.. Clauses(claim.Reading, claim.Case)], Sources(effect));
+            Sentence.Plain(writer.Effect(effect)), [.. Clauses(claim.Reading, claim.Case)], Sources(claim, effect));
+    }
+
+    private Effect EffectOf(ClaimCode claim, Element on, Facet facet)
+    {
+        var effects = program.Cases[RankOf(claim)][claim.Case].Effects;
+        return effects.FirstOrDefault(e => ActsOn(e, on) && Facets.Of(e) == facet) ?? effects.First(e => e is JumpAhead or EndForm);
     }
 
     private static bool ActsOn(Effect effect, Element element) => effect switch
@@ -139,8 +144,29 @@ public sealed class Explainer(Session session)
         _ => false,
     };
 
-    /// <summary>What a given value is made of: the fields in it, with their present values.</summary>
-    private ImmutableArray<SourceExplanation> Sources(Effect effect)
+    /// <summary>The fields that the effect's value is made of, and behind those and behind the clauses every value that a rule makes.</summary>
+    private ImmutableArray<SourceExplanation> Sources(ClaimCode claim, Effect effect)
+    {
+        var found = new Dictionary<int, SourceExplanation>();
+        Follow(claim, effect);
+        return [.. found.Values];
+
+        void Follow(ClaimCode claim, Effect effect)
+        {
+            var made = program.Rules.FieldsOf(claim.Reading).Where(field => session.ValueClaim(field) is not null);
+            foreach (var field in Ingredients(effect).Concat(made.Order()))
+            {
+                var maker = session.WinnerOn(field, Facet.Value) is >= 0 and var winner ? program.Claims.Claims[winner] : (ClaimCode?)null;
+                var (key, label) = (program.Fields[field].Key, program.Fields[field].Label);
+                if (found.TryAdd(field, new(key, label, Display(field), maker is { } by ? RuleOf(by).Key : null)) && maker is { } next)
+                {
+                    Follow(next, EffectOf(next, Element.Field(key), Facet.Value));
+                }
+            }
+        }
+    }
+
+    private IEnumerable<int> Ingredients(Effect effect)
     {
         var (key, from) = effect switch
         {
@@ -148,15 +174,15 @@ public sealed class Explainer(Session session)
             Calculate calculate => (calculate.Field, calculate.From),
             _ => ("", null),
         };
-        return from is null
-            ? []
-            : [.. program.Effects.Sources[program.Fields[key]].Order()
-                .Where(field => Mentions(from, program.Fields[field].Key))
-                .Select(field => new SourceExplanation(program.Fields[field].Key, program.Fields[field].Label, Display(field),
-                    session.WinnerOn(field, Facet.Value) is >= 0 and var winner
-                        ? RuleOf(program.Claims.Claims[winner]).Key
-                        : null))];
+        return from is null ? [] : program.Effects.Sources[program.Fields[key]].Order().Where(field => Mentions(from, program.Fields[field].Key));
     }
+
+    /// <summary>The values that rules make behind a claim, in words.</summary>
+    private string Chain(ClaimExplanation claim) => string.Concat(claim.Sources.Where(source => source.Rule is not null).Select(source =>
+    {
+        var number = program.Definition.Rules.Select(rule => rule.Key).ToList().IndexOf(source.Rule!);
+        return $" {source.Label} is {source.Present} by rule {number + 1}, “{program.Definition.Rules[number].Name}”.";
+    }));
 
     private static bool Mentions(Comparand from, string field) => from switch
     {

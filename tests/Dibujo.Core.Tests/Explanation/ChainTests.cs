@@ -53,8 +53,23 @@ public class ChainTests
         var explanation = new Explainer(session).Explain(Element.Field("fee"));
 
         var value = explanation.Facets.Single(f => f.Facet == Core.Rules.Facet.Value);
-        Assert.Equal("Calculated by rule 1, “Rule”: always.", value.Sentence);
-        Assert.Equal(new SourceExplanation("insuredValue", "Insured value", "EUR 80,000", "r1"), Assert.Single(value.Winner!.Sources));
+        Assert.Equal("Calculated by rule 1, “Rule”: always. Insured value is EUR 80,000 by rule 2, “Rule”.", value.Sentence);
+        Assert.Equal<IEnumerable<SourceExplanation>>(
+            [new("insuredValue", "Insured value", "EUR 80,000", "r1"), new("object", "Object", "No. 7", null)], value.Winner!.Sources);
+    }
+
+    [Fact]
+    public void Behind_a_driver_stands_the_rule_that_makes_its_value()
+    {
+        var session = LoanFile.Open(
+            LoanFile.Under("While Loan days is more than 90 days, require Valuer to save.", "Always calculate Loan days as {«Light limit» + 1}."),
+            LoanFile.Saved(("lightLimit", 120)));
+
+        var requirement = Facet(session, Element.Field("valuer"), Core.Rules.Facet.Requirement);
+
+        Assert.Equal("Required to save by rule 1, “Rule”: because Loan days is more than 90 days. Loan days is 121 days by rule 2, “Rule”.", requirement.Sentence);
+        Assert.Equal<IEnumerable<SourceExplanation>>(
+            [new("loanDays", "Loan days", "121 days", "r1"), new("lightLimit", "Light limit", "120 lux", null)], requirement.Winner!.Sources);
     }
 
     [Fact]
