@@ -20,7 +20,7 @@ internal static partial class Sessions
     [JSExport]
     internal static int Open(int program, string valuesJson, string settingJson)
     {
-        var compiled = Programs.Held[program];
+        var compiled = Programs.Of(program);
         var values = JsonSerializer.Deserialize(valuesJson, CoreJson.Default.IReadOnlyDictionaryStringValue)!;
         var setting = JsonSerializer.Deserialize(settingJson, CoreJson.Default.Setting)!;
         return Held.Add(new(compiled, new RecordValues(values).FittedTo(compiled.Definition.RecordType), setting, KnownRecords.All));

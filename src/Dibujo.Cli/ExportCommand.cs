@@ -28,7 +28,7 @@ internal static class ExportCommand
         switch (form)
         {
             case "sentences":
-                foreach (var (i, sentence) in Sentence.OfRules(pack.ToDefinition()).Index())
+                foreach (var (i, sentence) in Sentence.OfAll(pack.Rules, pack.RecordType).Index())
                 {
                     output.WriteLine($"{i + 1}. {pack.Rules[i].Name}: {Sentence.Plain(sentence)}");
                 }

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Dibujo.Core.Checking;
-using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Examples;
 using Dibujo.Core.Explanation;
@@ -43,7 +42,6 @@ namespace Dibujo.Core.Exchange;
 [JsonSerializable(typeof(ElementExplanation))]
 [JsonSerializable(typeof(Vocabulary))]
 [JsonSerializable(typeof(ImmutableArray<Element>))]
-[JsonSerializable(typeof(CompilationReport))]
 [JsonSerializable(typeof(ImmutableArray<string>))]
 [JsonSerializable(typeof(Comparison))]
 [JsonSerializable(typeof(Example))]

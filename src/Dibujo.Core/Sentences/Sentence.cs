@@ -12,12 +12,9 @@ public static class Sentence
     /// <summary>The whole rule: <em>While</em> condition, effects; <em>else while</em> …; <em>otherwise</em> ….</summary>
     public static ImmutableArray<SentencePart> Of(Rule rule, RecordType type) => new SentenceWriter(new Names(type)).Rule(rule);
 
-    /// <summary>All rules of a definition, in list order.</summary>
-    public static ImmutableArray<ImmutableArray<SentencePart>> OfRules(Definition definition)
-    {
-        var writer = new SentenceWriter(new Names(definition.RecordType));
-        return [.. definition.Rules.Select(writer.Rule)];
-    }
+    /// <summary>Several rules, in the order in which they come; cheaper than one after another.</summary>
+    public static ImmutableArray<ImmutableArray<SentencePart>> OfAll(IEnumerable<Rule> rules, RecordType type) =>
+        [.. rules.Select(new SentenceWriter(new Names(type)).Rule)];
 
     /// <summary>One condition, without <em>while</em>.</summary>
     public static ImmutableArray<SentencePart> Of(Condition condition, RecordType type) => new SentenceWriter(new Names(type)).Condition(condition);

@@ -1,4 +1,3 @@
-using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Explanation;
 using Dibujo.Core.Saving;
@@ -15,7 +14,9 @@ internal static class ApiDocument
     private static readonly (string Name, Type Type)[] Named =
     [
         ("Refusal", typeof(Refusal)),
-        ("CompilationReport", typeof(CompilationReport)),
+        ("Vocabulary", typeof(Vocabulary)),
+        ("SubjectOffer", typeof(SubjectOffer)),
+        ("SentencePart", typeof(SentencePart)),
         ("ClauseExplanation", typeof(ClauseExplanation)),
         ("ElementExplanation", typeof(ElementExplanation)),
         ("MissingField", typeof(MissingField)),

@@ -6,12 +6,17 @@ import { pathToFileURL } from 'node:url';
 const [engine, input] = process.argv.slice(2);
 const { dotnet } = await import(pathToFileURL(join(engine, 'wwwroot/_framework/dotnet.js')));
 const runtime = await dotnet.create();
+const utf8 = (model) => new TextEncoder().encode(JSON.stringify(model));
 const { KnownRecords, Programs, Sessions } = (await runtime.getAssemblyExports('Dibujo.Browser')).Dibujo.Browser;
 
 for (const line of readFileSync(input, 'utf8').split('\n').filter(Boolean)) {
   const { definition, values, setting, linked, steps } = JSON.parse(line);
   linked.forEach((record, i) => KnownRecords.Know('other', i, JSON.stringify(record)));
-  const program = Programs.Compile(JSON.stringify(definition), '');
+  // Half of the rules first and then all of them, as if the others had been written just now.
+  const half = Math.floor(definition.rules.length / 2);
+  const begun = Programs.Compile(utf8({ ...definition, rules: definition.rules.slice(0, half) }), '');
+  const program = Programs.Recompile(begun, utf8(definition.rules.map((rule, i) => (i < half ? i : rule))));
+  Programs.Close(begun);
   const session = Sessions.Open(program, JSON.stringify(values), JSON.stringify(setting));
   const states = [];
   const held = [];

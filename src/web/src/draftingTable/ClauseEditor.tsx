@@ -1,11 +1,10 @@
 import { ActionIcon } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
-import type { ClauseExplanation, Comparand, ConditionClause, Problem } from '../api/generated';
+import type { ClauseExplanation, Comparand, ConditionClause, Problem, SubjectOffer, Vocabulary } from '../api/generated';
 import { Chip, type ChipOption } from './Chip';
 import { fitComparands, replaced, sameSubject, without } from './compose';
 import classes from './OpenRule.module.css';
 import { Problems } from './Problems';
-import type { SubjectOffer, Vocabulary } from './vocabulary';
 
 interface Props {
   clause: ConditionClause;

@@ -1,12 +1,11 @@
 import { ActionIcon, Button } from '@mantine/core';
 import { IconPlus, IconX } from '@tabler/icons-react';
-import type { ClauseExplanation, Condition, Problem, Quantifier } from '../api/generated';
+import type { ClauseExplanation, Condition, Problem, Quantifier, Vocabulary } from '../api/generated';
 import { Chip } from './Chip';
 import { ClauseEditor } from './ClauseEditor';
 import { emptyClause, replaced, without } from './compose';
 import classes from './OpenRule.module.css';
 import { Problems } from './Problems';
-import type { Vocabulary } from './vocabulary';
 
 interface Props {
   condition: Condition;

@@ -74,7 +74,7 @@ export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: 
     window.setTimeout(() => document.querySelector(`[data-rule="${rule.key}"]`)?.scrollIntoView({ block: 'nearest' }), 50);
   }
 
-  const problemCount = compiled.report.problems.length;
+  const problemCount = compiled.problems.length;
   return (
     <main className={classes.table}>
       <Place

@@ -1,11 +1,10 @@
 import { ActionIcon } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
-import type { Element, HiddenValue, Problem, Requirement } from '../api/generated';
+import type { Element, HiddenValue, Problem, Requirement, Vocabulary } from '../api/generated';
 import { Chip, type ChipOption } from './Chip';
 import { replaced, sameElement, without, type StateEffect } from './compose';
 import classes from './OpenRule.module.css';
 import { Problems } from './Problems';
-import type { Vocabulary } from './vocabulary';
 
 interface Props {
   effect: StateEffect;

@@ -38,7 +38,7 @@ export function OpenRule({
 }: Props) {
   const truths = new Map(clauses.map((clause) => [clause.place, clause]));
   const cases = rule.cases ?? [];
-  const { vocabulary } = compiled.report;
+  const { vocabulary } = compiled;
   const isSentence = !hasChips(rule);
   const hasOtherwise = cases.at(-1)?.while == null;
   const changeCase = (i: number, next: Case) => onChange({ ...rule, cases: replaced(cases, i, next) });

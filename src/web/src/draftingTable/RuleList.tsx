@@ -22,12 +22,13 @@ interface Props {
 /** The rules as sentences, highest first; the chosen one opens in place. */
 export function RuleList({ rules, compiled, record, chosen, onChoose, onChange }: Props) {
   useChanges(record);
-  const { report } = compiled;
+  const { problems: allProblems } = compiled;
+  const sentences = compiled.sentences();
   return (
     <ol className={classes.list}>
       {rules.map((rule, i) => {
         const place = `/rules/${i}`;
-        const problems = report.problems
+        const problems = allProblems
           .filter((p) => p.place.startsWith(`${place}/`))
           .map((p) => ({ ...p, place: p.place.slice(place.length) }));
         const inForce = record.caseInForce(i) >= 0;
@@ -54,7 +55,7 @@ export function RuleList({ rules, compiled, record, chosen, onChoose, onChange }
                 rule={rule}
                 problems={problems}
                 compiled={compiled}
-                sentence={plainText(report.sentences[i] ?? [])}
+                sentence={plainText(sentences[i] ?? [])}
                 clauses={record.clauses(i)}
                 caseInForce={record.caseInForce(i)}
                 onChange={(next) => onChange(replaced(rules, i, next))}
@@ -75,7 +76,7 @@ export function RuleList({ rules, compiled, record, chosen, onChoose, onChange }
                   {rule.name}
                   <span className={lines.word}>{rule.on === false ? 'off' : inForce ? 'in force' : ''}</span>
                 </span>
-                <SentenceText parts={report.sentences[i] ?? []} />
+                <SentenceText parts={sentences[i] ?? []} />
                 {problems.length > 0 && <span className={lines.wrong}>{problems[0]!.what}</span>}
               </button>
             )}

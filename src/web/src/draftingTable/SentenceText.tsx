@@ -1,4 +1,4 @@
-import type { SentencePart } from './vocabulary';
+import type { SentencePart } from '../api/generated';
 import classes from './SentenceText.module.css';
 
 /** A rule's sentence as running text. */

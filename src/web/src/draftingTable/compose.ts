@@ -1,6 +1,5 @@
-import type { Comparand, Condition, ConditionClause, Effect, Element, Rule, Subject } from '../api/generated';
+import type { Comparand, Condition, ConditionClause, Effect, Element, Rule, Subject, SubjectOffer } from '../api/generated';
 import type { Value } from '../engine/formRecord';
-import type { SubjectOffer } from './vocabulary';
 
 type TestShape = SubjectOffer['tests'][number]['shape'];
 

@@ -1,4 +1,4 @@
-import type { SentencePart } from './vocabulary';
+import type { SentencePart } from '../api/generated';
 
 /** A sentence's parts as one line of text, as the engine joins them. */
 export function plainText(parts: SentencePart[]): string {

@@ -1,13 +1,16 @@
 import type {
-  CompilationReport,
   Definition,
+  Element,
   LinkedRecord,
+  Problem,
   Rule,
   SentenceOffer,
+  SentencePart,
   SentenceReading as ReadSentence,
   Setting,
+  Vocabulary,
 } from '../api/generated';
-import type { EngineExports } from './engine';
+import type { EngineExports } from './engineExports';
 import { EngineRecord } from './engineRecord';
 import type { Values } from './formRecord';
 
@@ -15,23 +18,78 @@ const unused = new FinalizationRegistry<{ exports: EngineExports; program: numbe
   exports.Programs.Close(program),
 );
 
+const utf8 = (model: unknown) => new TextEncoder().encode(JSON.stringify(model));
+
 /** What came of reading a sentence: a rule, or the problem with it. */
 export type SentenceReading = Omit<ReadSentence, 'rule'> & { rule?: Rule | null };
 
-/** A definition that the engine has compiled, with what it had to say about it. */
+/** What depends on the record type alone, and so outlives the edit of a rule. */
+interface Words {
+  readonly sentences: WeakMap<Rule, SentencePart[]>;
+  vocabulary?: Vocabulary;
+}
+
+/** A definition that the engine has compiled. What it has to say about it is asked for when it is looked at. */
 export class CompiledDefinition {
-  constructor(
+  private knownProblems?: Problem[];
+
+  private constructor(
     private readonly exports: EngineExports,
     private readonly program: number,
     readonly definition: Definition,
-    readonly report: CompilationReport,
+    private readonly form: string,
+    private readonly words: Words,
   ) {
     unused.register(this, { exports, program });
   }
 
+  static of(exports: EngineExports, definition: Definition, form: string): CompiledDefinition {
+    const program = exports.Programs.Compile(utf8(definition), form);
+    return new CompiledDefinition(exports, program, definition, form, { sentences: new WeakMap() });
+  }
+
+  /**
+   * The definition compiled, given that only rules differ; undefined where more does. A rule is known again by being the
+   * same object, as an edit leaves those that it does not touch.
+   */
+  changedTo(definition: Definition, form: string): CompiledDefinition | undefined {
+    if (definition.recordType !== this.definition.recordType || form !== this.form) {
+      return undefined;
+    }
+    if (definition === this.definition) {
+      return this;
+    }
+    const places = new Map(this.definition.rules.map((rule, place) => [rule, place]));
+    const rules = definition.rules.map((rule) => places.get(rule) ?? rule);
+    const program = this.exports.Programs.Recompile(this.program, utf8(rules));
+    return new CompiledDefinition(this.exports, program, definition, form, this.words);
+  }
+
   /** Whether a record can be opened under it: false only where the record type itself has a problem. */
   get isUsable(): boolean {
-    return this.program !== 0;
+    return this.exports.Programs.IsUsable(this.program);
+  }
+
+  /** Everything that could not be compiled. */
+  get problems(): Problem[] {
+    return (this.knownProblems ??= JSON.parse(this.exports.Programs.Problems(this.program)) as Problem[]);
+  }
+
+  /** What may be put into the blanks of a sentence. */
+  get vocabulary(): Vocabulary {
+    return (this.words.vocabulary ??= JSON.parse(this.exports.Sentences.Vocabulary(this.program)) as Vocabulary);
+  }
+
+  /** Each rule in words. */
+  sentences(): SentencePart[][] {
+    const { rules } = this.definition;
+    const { sentences } = this.words;
+    const unwritten = [...rules.keys()].filter((place) => !sentences.has(rules[place]!));
+    if (unwritten.length > 0) {
+      const written = JSON.parse(this.exports.Sentences.Write(this.program, unwritten)) as SentencePart[][];
+      unwritten.forEach((place, i) => sentences.set(rules[place]!, written[i]!));
+    }
+    return rules.map((rule) => sentences.get(rule)!);
   }
 
   /** The rule that a sentence says, otherwise like another; or from where on it cannot be read. */
@@ -47,6 +105,7 @@ export class CompiledDefinition {
   open(values: Values, setting: Setting, linked: LinkedRecord[] = []): EngineRecord {
     linked.forEach((r) => this.exports.KnownRecords.Know(r.recordType, r.number, JSON.stringify(r.values)));
     const session = this.exports.Sessions.Open(this.program, JSON.stringify(values), JSON.stringify(setting));
-    return new EngineRecord(this.exports, session, this.definition, this.report, setting);
+    const elements = JSON.parse(this.exports.Programs.Elements(this.program)) as Element[];
+    return new EngineRecord(this.exports, session, this.definition.recordType, elements, setting);
   }
 }

@@ -1,16 +1,16 @@
 import type {
   ClauseExplanation,
-  CompilationReport,
-  Definition,
+  Element,
   ElementExplanation,
   ElementKind,
   LinkedRecord,
   MissingField,
+  RecordType,
   SaidMessage,
   Setting,
   Suggestion,
 } from '../api/generated';
-import type { EngineExports } from './engine';
+import type { EngineExports } from './engineExports';
 import { absent, readBits, type ElementState, type FormRecord, type Value, type Values } from './formRecord';
 
 const unused = new FinalizationRegistry<{ exports: EngineExports; session: number }>(({ exports, session }) =>
@@ -35,13 +35,13 @@ export class EngineRecord implements FormRecord {
   constructor(
     private readonly exports: EngineExports,
     private readonly session: number,
-    definition: Definition,
-    report: CompilationReport,
+    type: RecordType,
+    elements: Element[],
     readonly setting: Setting,
   ) {
-    report.elements.forEach((element, number) => this.numbers.set(`${element.kind}:${element.key}`, number));
-    definition.recordType.fields.forEach((field, number) => this.fields.set(field.key, number));
-    this.recordType = definition.recordType.key;
+    elements.forEach((element, number) => this.numbers.set(`${element.kind}:${element.key}`, number));
+    type.fields.forEach((field, number) => this.fields.set(field.key, number));
+    this.recordType = type.key;
     unused.register(this, { exports, session });
     this.follow(exports.Sessions.All(session));
   }
