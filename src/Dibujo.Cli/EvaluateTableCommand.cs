@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Text;
 using Dibujo.Core.Bulk;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
@@ -7,7 +6,6 @@ using Dibujo.Core.Exchange;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
-using Dibujo.Core.Workflows;
 
 namespace Dibujo.Cli;
 
@@ -29,7 +27,7 @@ internal static class EvaluateTableCommand
             return ExitCode.Problems;
         }
 
-        var (rows, mistake) = RecordTable.Read(definition.RecordType, Encoding.UTF8.GetString(bytes));
+        var (rows, mistake) = RecordTable.Read(definition.RecordType, bytes);
         ImmutableArray<string> mistakes = mistake is null
             ? [.. rows.SelectMany(row => row.Mistakes.Concat(Unknown(definition.RecordType, row)).Select(m => $"{tablePath}:{row.Line}: {m}"))]
             : [$"{tablePath}: {mistake}"];
@@ -49,7 +47,7 @@ internal static class EvaluateTableCommand
 
     private static IEnumerable<string> Unknown(RecordType type, ReadRow row)
     {
-        var workflow = WorkflowOf(type, row);
+        var workflow = row.WorkflowIn(type);
         if (workflow is null)
         {
             yield return $"There is no workflow “{row.Workflow}”. Name one of the record type.";
@@ -60,15 +58,12 @@ internal static class EvaluateTableCommand
         }
     }
 
-    private static Workflow? WorkflowOf(RecordType type, ReadRow row) =>
-        row.Workflow is null ? type.Workflows[0] : type.FindWorkflow(row.Workflow);
-
     /// <summary>One for each stage that records are at.</summary>
     private static IEnumerable<BulkEvaluation> Evaluations(RuleProgram program, ImmutableArray<ReadRow> rows)
     {
         var type = program.Definition.RecordType;
         return from row in rows
-               let workflow = WorkflowOf(type, row)!
+               let workflow = row.WorkflowIn(type)!
                group row by new Setting(workflow.Key, row.Stage ?? workflow.Stages[0].Key, Now: DateTime.Today) into atStage
                select new BulkEvaluation(program, new(type, atStage.Select(row => new RecordValues(row.Values))), atStage.Key);
     }

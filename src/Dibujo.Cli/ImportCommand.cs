@@ -1,4 +1,4 @@
-using System.Text;
+using System.Collections.Immutable;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Exchange;
@@ -85,19 +85,14 @@ internal static class ImportCommand
             return ExitCode.Problems;
         }
 
-        var (rows, mistake) = RecordTable.Read(definition.RecordType, Encoding.UTF8.GetString(bytes));
+        var (rows, mistake) = RecordTable.Read(definition.RecordType, bytes);
         if (mistake is not null)
         {
             output.WriteLine($"{filePath}: {mistake}");
             return ExitCode.Problems;
         }
 
-        var workflow = definition.RecordType.Workflows[0];
-        var setting = new Setting(workflow.Key, workflow.Stages[0].Key, IsNew: true, Channel: Channel.Import, Now: DateTime.Today);
-        var report = ImportReport.Of(rows.Select(row => new RowReport(row.Line, null, row.Mistakes.IsEmpty
-            ? [.. new Judge(program).Decide(definition.RecordType.Defaults(setting), setting, new(row.Values)).Refusals
-                .Select(r => r.Field is null ? r.Message : $"{definition.RecordType.Find(r.Field)?.Label ?? r.Field}: {r.Message}")]
-            : row.Mistakes)));
+        var report = ImportReport.Of(rows.Select(row => new RowReport(row.Line, null, row.Mistakes.IsEmpty ? Reasons(program, row) : row.Mistakes)));
         foreach (var row in report.Rows)
         {
             foreach (var reason in row.Reasons)
@@ -108,5 +103,18 @@ internal static class ImportCommand
 
         output.WriteLine($"{report.Imported} rows could be imported, {report.Refused} not.");
         return report.Refused == 0 ? ExitCode.Fine : ExitCode.Problems;
+    }
+
+    /// <summary>What the rules have against the row as a record that is begun.</summary>
+    private static ImmutableArray<string> Reasons(RuleProgram program, ReadRow row)
+    {
+        var type = program.Definition.RecordType;
+        if (row.WorkflowIn(type) is not { } workflow)
+        {
+            return [$"There is no workflow “{row.Workflow}”. Name one of the record type, or leave it blank."];
+        }
+
+        var setting = new Setting(workflow.Key, workflow.Stages[0].Key, IsNew: true, Channel: Channel.Import).At(DateTime.Now);
+        return [.. new Judge(program).Decide(type.Defaults(setting), setting, new(row.Filled)).Refusals.Select(r => r.Sentence(type))];
     }
 }

@@ -33,12 +33,15 @@ internal static class OpenRecord
 
         var (saved, savedFine) = Fit(pack.RecordType, record.Values, $"{recordPath}#/values", output);
         var (changes, changesFine) = Fit(pack.RecordType, record.Changes ?? record.Values.Clear(), $"{recordPath}#/changes", output);
-        if (!savedFine || !changesFine || !KnowsStage(pack.RecordType, record.Setting, $"{recordPath}#/setting", output))
+        var mistakes = record.Linked.SelectMany((given, i) => given.Mistakes(pack.RecordType).Select(mistake => $"{recordPath}#/linked/{i}: {mistake}")).ToList();
+        mistakes.ForEach(output.WriteLine);
+        if (!savedFine || !changesFine || mistakes.Count > 0 || !KnowsStage(pack.RecordType, record.Setting, $"{recordPath}#/setting", output))
         {
             return null;
         }
 
-        var session = new Session(program, saved, record.Setting);
+        var session = new Session(
+            program, saved, record.Setting.Now == default ? record.Setting.At(DateTime.Now) : record.Setting, new GivenRecords(record.Linked));
         session.Change(changes.ByField);
         return session;
     }

@@ -60,7 +60,7 @@ public class DemoTests
         }));
         var output = new StringWriter();
         Assert.Equal(0, TestCommand.Run(Path.Combine(Folder, "object-loan.pack.json"), output));
-        Assert.Contains("6 of 6 examples hold", output.ToString(), StringComparison.Ordinal);
+        Assert.Contains("11 of 11 examples hold", output.ToString(), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -32,6 +32,20 @@ public sealed class ExchangeTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public async Task A_trial_import_says_what_would_come_and_begins_no_record()
+    {
+        var lorenz = await site.As("lorenz");
+        var before = (await lorenz.Read($"{Works}/records"))["total"]!.GetValue<int>();
+
+        using var answer = await lorenz.Send(HttpMethod.Post, $"{Works}/records.csv?dryRun=true", "title,kind,building,room\nShelf,plinth,north,n1\n", true, "text/csv");
+        var report = JsonNode.Parse(await answer.Content.ReadAsStringAsync())!;
+
+        Assert.Equal(1, report["imported"]!.GetValue<int>());
+        Assert.Null(report["rows"]![0]!["record"]);
+        Assert.Equal(before, (await lorenz.Read($"{Works}/records"))["total"]!.GetValue<int>());
+    }
+
+    [Fact]
     public async Task A_rule_for_imports_holds_for_imports_only()
     {
         var lorenz = await site.As("lorenz");

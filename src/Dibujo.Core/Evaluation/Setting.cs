@@ -23,6 +23,9 @@ public sealed record Setting(
 {
     /// <summary>Keys of the roles of the person who looks at the record.</summary>
     public ImmutableArray<string> Roles { get; init => field = value.OrEmpty(); } = [];
+
+    /// <summary>The same at that moment of the site's clock, to the second, which is as fine as a moment gets.</summary>
+    public Setting At(DateTime now) => this with { Now = new(now.Ticks - (now.Ticks % TimeSpan.TicksPerSecond), DateTimeKind.Unspecified) };
 }
 
 /// <summary>A way by which values come into a record.</summary>

@@ -18,6 +18,9 @@ public sealed record Example(string Name, Setting Setting, string? Form = null)
     /// <summary>Unsaved changes by field key.</summary>
     public ImmutableDictionary<string, Value> Changes { get; init => field = value ?? ImmutableDictionary<string, Value>.Empty; } = ImmutableDictionary<string, Value>.Empty;
 
+    /// <summary>The records to which its links lead, as far as rules look at them.</summary>
+    public ImmutableArray<GivenRecord> Linked { get; init => field = value.OrEmpty(); } = [];
+
     /// <summary>What must be so then.</summary>
     public ImmutableArray<Expectation> Expect { get; init => field = value.OrEmpty(); } = [];
 }

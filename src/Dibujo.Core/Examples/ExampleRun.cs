@@ -41,7 +41,12 @@ public sealed record ExampleRun(string Name, ImmutableArray<string> Failures)
             yield return $"There is no field “{key}”.";
         }
 
-        var session = new Session(program, new RecordValues(example.Values).FittedTo(type), example.Setting);
+        foreach (var mistake in example.Linked.SelectMany(given => given.Mistakes(type)))
+        {
+            yield return mistake;
+        }
+
+        var session = new Session(program, new RecordValues(example.Values).FittedTo(type), example.Setting, new GivenRecords(example.Linked));
         session.Change(example.Changes.Where(c => type.Find(c.Key)?.Type.Fit(c.Value) is not null)
             .Select(c => KeyValuePair.Create(c.Key, type.Find(c.Key)!.Type.Fit(c.Value)!)));
         var labels = new Labels(type);

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Dibujo.Core.Checking;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Sentences;
 
@@ -14,6 +15,7 @@ public sealed record Comparison(ImmutableArray<Difference> Differences, Immutabl
     /// <summary>Compares what is there with what would come in its place.</summary>
     public static Comparison Between(Definition now, Definition then) => new(
         [
+            .. List("record type", [Head(now.RecordType)], [Head(then.RecordType)], t => t.Key, t => t.Label),
             .. List("field", now.RecordType.Fields, then.RecordType.Fields, f => f.Key, f => f.Label),
             .. List("form", now.RecordType.Forms, then.RecordType.Forms, f => f.Key, f => f.Label),
             .. List("workflow", now.RecordType.Workflows, then.RecordType.Workflows, w => w.Key, w => w.Label),
@@ -23,6 +25,8 @@ public sealed record Comparison(ImmutableArray<Difference> Differences, Immutabl
             .. List("example", now.Examples, then.Examples, e => e.Name, e => e.Name),
         ],
         DefinitionCheck.Of(then));
+
+    private static RecordType Head(RecordType type) => new(type.Key, type.Label, type.TitleField, [], [], []);
 
     private static IEnumerable<Difference> Rules(Definition now, Definition then)
     {

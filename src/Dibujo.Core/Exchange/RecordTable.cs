@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using System.Text;
 using CsvHelper;
 using CsvHelper.Configuration;
 using Dibujo.Core.Records;
@@ -19,6 +20,8 @@ public static class RecordTable
 
     private const int MostRows = 100_000;
     private const int MostColumns = 2000;
+
+    private static readonly UTF8Encoding StrictUtf8 = new(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true);
 
     private static readonly CsvConfiguration Format = new(CultureInfo.InvariantCulture)
     {
@@ -48,7 +51,7 @@ public static class RecordTable
                 csv.WriteField(row.Stage);
                 foreach (var column in columns)
                 {
-                    csv.WriteField(Harmless(column.Print(row.Values[column.Field.Key])));
+                    csv.WriteField(column.Print(row.Values[column.Field.Key]));
                 }
 
                 csv.NextRecord();
@@ -56,6 +59,20 @@ public static class RecordTable
         }
 
         return text.ToString();
+    }
+
+    /// <summary>The same of a file, which must be UTF-8: what is not would come in as other letters.</summary>
+    public static (ImmutableArray<ReadRow> Rows, string? Mistake) Read(RecordType type, ReadOnlySpan<byte> file)
+    {
+        try
+        {
+            return Read(type, StrictUtf8.GetString(file));
+        }
+        catch (DecoderFallbackException mistake)
+        {
+            var line = file[..Math.Clamp(mistake.Index, 0, file.Length)].Count((byte)'\n') + 1;
+            return ([], $"The file is not UTF-8: line {line} has a letter in another encoding. Save it as “CSV UTF-8”.");
+        }
     }
 
     /// <summary>The rows of a text, each with what in it cannot be read; or what keeps the whole from being read.</summary>
@@ -76,8 +93,13 @@ public static class RecordTable
             }
 
             var rows = ImmutableArray.CreateBuilder<ReadRow>();
-            while (rows.Count < MostRows && csv.Read())
+            while (csv.Read())
             {
+                if (rows.Count == MostRows)
+                {
+                    return ([], string.Create(CultureInfo.InvariantCulture, $"The file has more than {MostRows:N0} rows. Divide it, and name the columns in each part."));
+                }
+
                 if (csv.Record!.Any(cell => !string.IsNullOrWhiteSpace(cell)))
                 {
                     rows.Add(ReadRowOf(csv.RawRow, columns!, csv.Record!));
@@ -92,7 +114,7 @@ public static class RecordTable
         }
     }
 
-    private static ReadRow ReadRowOf(int line, List<Column> columns, string[] cells)
+    private static ReadRow ReadRowOf(int line, List<RecordColumn> columns, string[] cells)
     {
         var values = ImmutableDictionary.CreateBuilder<string, Value>(StringComparer.Ordinal);
         var mistakes = ImmutableArray.CreateBuilder<string>();
@@ -134,16 +156,11 @@ public static class RecordTable
         return new(line, id, workflow, stage, values.ToImmutable(), mistakes.ToImmutable());
     }
 
-    /// <summary>A spreadsheet would take text that begins so for a formula.</summary>
-    private static string Harmless(string cell) =>
-        cell.Length > 0 && cell[0] is '=' or '+' or '@' or '\t' or '\r' || (cell.Length > 1 && cell[0] == '-' && !decimal.TryParse(cell, CultureInfo.InvariantCulture, out _))
-            ? "'" + cell : cell;
+    private static IEnumerable<RecordColumn> Columns(Field field) => field.Type is CompoundType compound
+        ? compound.Parts.Select(part => new RecordColumn($"{field.Key}.{part.Key}", field, part.Key))
+        : [new RecordColumn(field.Key, field, null)];
 
-    private static IEnumerable<Column> Columns(Field field) => field.Type is CompoundType compound
-        ? compound.Parts.Select(part => new Column($"{field.Key}.{part.Key}", field, part.Key))
-        : [new Column(field.Key, field, null)];
-
-    private static Column? Find(RecordType type, string header)
+    private static RecordColumn? Find(RecordType type, string header)
     {
         if (header is Number or "workflow" or "stage")
         {
@@ -154,74 +171,7 @@ public static class RecordTable
         return columns.Find(c => c.Header == header)
             ?? (columns.FindAll(c => c.Part is null && string.Equals(c.Field.Label, header, StringComparison.OrdinalIgnoreCase)) is [var only] ? only : null);
     }
-
-    private sealed record Column(string Header, Field Field, string? Part)
-    {
-        internal string Print(Value value) => (value, Part) switch
-        {
-            (Compound compound, { } part) => compound[part].Plain,
-            (_, { }) => "",
-            _ => value.Plain,
-        };
-
-        /// <summary>The value of the whole field after this cell was read; null where the cell cannot be read.</summary>
-        internal Value? Parse(string cell, Value before)
-        {
-            // What was written harmless is read back as it was.
-            var text = cell.Length > 1 && cell[0] == '\'' && cell[1] is '=' or '+' or '@' or '-' or '\t' or '\r' ? cell[1..] : cell;
-            if (Part is not null)
-            {
-                return (before as Compound ?? Compound.Empty).With(Part, new Text(text));
-            }
-
-            var trimmed = text.Trim();
-            return trimmed.Length == 0 ? Value.Blank : Field.Type switch
-            {
-                YesNoType => trimmed.ToUpperInvariant() switch
-                {
-                    "YES" or "TRUE" or "1" => new YesNo(true),
-                    "NO" or "FALSE" or "0" => new YesNo(false),
-                    _ => null,
-                },
-                NumberType or MoneyType or LinkType => decimal.TryParse(trimmed, NumberStyles.Number, CultureInfo.InvariantCulture, out var number)
-                    ? Field.Type.Fit(new Number(number)) : null,
-                ChoicesType several => Fit(several, [.. trimmed.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(item => Key(several.Options, item))]),
-                ChoiceType choice => choice.Fit(new Text(Key(choice.Options, trimmed))),
-                _ => Field.Type.Fit(new Text(text)),
-            };
-        }
-
-        private static Value? Fit(ChoicesType type, ImmutableArray<string> keys) => type.Fit(new Choices([.. keys.Distinct(StringComparer.Ordinal)]));
-
-        private static string Key(ImmutableArray<Option> options, string item) => options.Any(o => o.Key == item)
-            ? item
-            : options.FirstOrDefault(o => string.Equals(o.Label, item, StringComparison.OrdinalIgnoreCase))?.Key ?? item;
-    }
 }
 
 /// <summary>A record as a row of a table.</summary>
 public sealed record RecordRow(int? Id, string Workflow, string Stage, RecordValues Values);
-
-/// <summary>A row as it was read.</summary>
-/// <param name="Line">The line of the file on which it begins, from 1.</param>
-/// <param name="Id">The record's number; null for a record to be begun.</param>
-/// <param name="Workflow">Key of the workflow, where the file names it.</param>
-/// <param name="Stage">Key of the stage, where the file names it; a record that is imported comes to a stage by moves all the same.</param>
-/// <param name="Values">The values of all columns that are there.</param>
-/// <param name="Mistakes">What in it cannot be read, each as a sentence.</param>
-public sealed record ReadRow(
-    int Line, int? Id, string? Workflow, string? Stage, ImmutableDictionary<string, Value> Values, ImmutableArray<string> Mistakes);
-
-/// <summary>What came of importing records.</summary>
-public sealed record ImportReport(int Imported, int Refused, ImmutableArray<RowReport> Rows)
-{
-    /// <summary>Counts the rows.</summary>
-    public static ImportReport Of(IEnumerable<RowReport> rows)
-    {
-        ImmutableArray<RowReport> all = [.. rows];
-        return new(all.Count(r => r.Reasons.IsEmpty), all.Count(r => !r.Reasons.IsEmpty), all);
-    }
-}
-
-/// <summary>What came of one row: the record it became, or all reasons why not.</summary>
-public sealed record RowReport(int Line, int? Record, ImmutableArray<string> Reasons);

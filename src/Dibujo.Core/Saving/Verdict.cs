@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Dibujo.Core.Exchange;
+using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Saving;
@@ -20,7 +21,11 @@ public sealed record Verdict(ImmutableArray<Refusal> Refusals, RecordValues Valu
 /// <param name="Field">Key of the field; null where the whole record is meant.</param>
 /// <param name="Message">What is wrong and what to do about it.</param>
 /// <param name="Rule">Key of the rule behind it; null where no rule is.</param>
-public sealed record Refusal(RefusalReason Reason, string? Field, string Message, string? Rule = null);
+public sealed record Refusal(RefusalReason Reason, string? Field, string Message, string? Rule = null)
+{
+    /// <summary>The message with the field's label before it, for where it does not stand beside the field.</summary>
+    public string Sentence(RecordType type) => Field is null ? Message : $"{type.Find(Field)?.Label ?? Field}: {Message}";
+}
 
 /// <summary>Why something cannot be saved.</summary>
 [JsonConverter(typeof(CamelCaseEnum<RefusalReason>))]

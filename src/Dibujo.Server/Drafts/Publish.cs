@@ -57,7 +57,7 @@ internal static class Publish
         {
             await db.SaveChangesAsync(cancellation);
         }
-        catch (DbUpdateException)
+        catch (DbUpdateException failure) when (failure.IsOvertaken())
         {
             return SaveDraft.Overtaken();
         }

@@ -43,7 +43,7 @@ internal static class ImportRecords
             return ReadRecordTypes.NoSuchRecordType(key);
         }
 
-        var (rows, mistake) = RecordTable.Read(edition.Definition.RecordType, await RequestFile.ReadTextAsync(request, cancellation));
+        var (rows, mistake) = RecordTable.Read(edition.Definition.RecordType, await RequestFile.ReadAsync(request, cancellation));
         if (mistake is not null)
         {
             return TypedResults.Problem(mistake, statusCode: StatusCodes.Status400BadRequest, title: "The file could not be read; nothing was imported.");
@@ -55,13 +55,17 @@ internal static class ImportRecords
         foreach (var row in rows)
         {
             reports.Add(row.Mistakes.IsEmpty ? await import.TakeAsync(row, cancellation) : new(row.Line, row.Id, row.Mistakes));
+            // What was taken in need not be watched for changes any more; a long file would be slower with every row.
+            db.ChangeTracker.Clear();
         }
 
-        if (dryRun != true)
+        if (dryRun == true)
         {
-            await transaction.CommitAsync(cancellation);
+            // Records that would be begun have no number yet.
+            return TypedResults.Ok(ImportReport.Of(reports.Zip(rows, (report, row) => report with { Record = row.Id })));
         }
 
+        await transaction.CommitAsync(cancellation);
         return TypedResults.Ok(ImportReport.Of(reports));
     }
 
@@ -82,7 +86,7 @@ internal static class ImportRecords
                 return new(row.Line, null, [$"There is no workflow “{row.Workflow}”. Name one of the record type, or leave it blank."]);
             }
 
-            var verdict = Judge(Type.Defaults(setting), setting, Filled(row));
+            var verdict = Judge(Type.Defaults(setting), setting, row.Filled);
             if (!verdict.IsAccepted)
             {
                 return new(row.Line, null, Reasons(verdict));
@@ -124,12 +128,8 @@ internal static class ImportRecords
         private Verdict Judge(RecordValues saved, Setting setting, ImmutableDictionary<string, Value> changes) =>
             new Judge(program, lookup).Decide(saved, setting, new(changes));
 
-        /// <summary>On a new record a blank cell says nothing, so that defaults stay.</summary>
-        private static ImmutableDictionary<string, Value> Filled(ReadRow row) => row.Values.Where(v => !v.Value.IsBlank).ToImmutableDictionary();
-
         private static Value Plain(Value value) => value.IsBlank ? Value.Blank : value;
 
-        private ImmutableArray<string> Reasons(Verdict verdict) =>
-            [.. verdict.Refusals.Select(r => r.Field is null ? r.Message : $"{Type.Find(r.Field)?.Label ?? r.Field}: {r.Message}")];
+        private ImmutableArray<string> Reasons(Verdict verdict) => [.. verdict.Refusals.Select(r => r.Sentence(Type))];
     }
 }

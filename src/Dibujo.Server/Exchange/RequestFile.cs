@@ -1,5 +1,3 @@
-using System.Text;
-
 namespace Dibujo.Server.Exchange;
 
 /// <summary>A file sent as the body of a request.</summary>
@@ -13,8 +11,4 @@ internal static class RequestFile
         await request.Body.CopyToAsync(body, cancellation);
         return body.ToArray();
     }
-
-    /// <summary>The file as text; what is not UTF-8 comes out as a mark for it.</summary>
-    internal static async Task<string> ReadTextAsync(HttpRequest request, CancellationToken cancellation) =>
-        Encoding.UTF8.GetString(await ReadAsync(request, cancellation));
 }

@@ -20,15 +20,6 @@ internal sealed class Circumstances(TimeProvider clock)
         return way is null ? null : Around(new Setting(way.Key, way.Stages[0].Key, IsNew: true, Channel: channel), user);
     }
 
-    private Setting Around(Setting setting, ClaimsPrincipal user)
-    {
-        var now = clock.GetLocalNow().DateTime;
-        return setting with
-        {
-            Person = user.Identity!.Name,
-            Roles = user.RoleKeys(),
-            // Seconds are as fine as a moment gets, and the zone is the site's own.
-            Now = new DateTime(now.Ticks - (now.Ticks % TimeSpan.TicksPerSecond), DateTimeKind.Unspecified),
-        };
-    }
+    private Setting Around(Setting setting, ClaimsPrincipal user) =>
+        (setting with { Person = user.Identity!.Name, Roles = user.RoleKeys() }).At(clock.GetLocalNow().DateTime);
 }

@@ -89,7 +89,7 @@ internal static class SaveRecord
         {
             await db.SaveChangesAsync(cancellation);
         }
-        catch (DbUpdateException)
+        catch (DbUpdateException failure) when (failure.IsOvertaken())
         {
             return Overtaken(await db.Records.AsNoTracking().SingleAsync(r => r.Id == id, cancellation));
         }

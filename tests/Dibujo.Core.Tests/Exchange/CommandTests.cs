@@ -42,6 +42,45 @@ public sealed class CommandTests : IDisposable
         Assert.Contains("field:KEY, part:FIELD.PART", output.ToString(), StringComparison.Ordinal);
     }
 
+    [Fact]
+    public void Evaluate_follows_links_to_the_records_that_are_given()
+    {
+        var record = Write("record.json", """
+            {"setting": {"workflow": "standard", "stage": "assessment"}, "values": {"title": "Tide tables"}, "changes": {"object": 7},
+             "linked": [{"recordType": "collection-object", "number": 7, "values": {"insuredValue": 80000, "material": "paper"}}]}
+            """);
+
+        Assert.Equal(0, EvaluateCommand.Run(Loans, record, output));
+
+        var values = JsonNode.Parse(output.ToString())!["values"]!;
+        Assert.Equal((80000, "paper"), (values["insuredValue"]!.GetValue<int>(), values["material"]!.GetValue<string>()));
+    }
+
+    [Fact]
+    public void A_given_record_that_fits_nothing_is_told_with_its_place()
+    {
+        var record = Write("record.json", """
+            {"setting": {"workflow": "standard", "stage": "terms"}, "values": {},
+             "linked": [{"recordType": "barge", "number": 1, "values": {}}, {"recordType": "collection-object", "number": 2, "values": {"insuredValue": "much", "mast": 3}}]}
+            """);
+
+        Assert.Equal(1, EvaluateCommand.Run(Loans, record, output));
+        Assert.Equal(
+            ["#/linked/0: There is no record type “barge” to which links lead. Name one that does.",
+             "#/linked/1: Insured value of collection-object 2 cannot hold this. Give an amount of money.",
+             "#/linked/1: collection-object 2 has no field “mast”. Leave it out."],
+            output.ToString().Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => line[line.IndexOf('#', StringComparison.Ordinal)..].Trim()));
+    }
+
+    [Fact]
+    public void A_record_file_without_a_moment_is_of_today()
+    {
+        var record = Write("record.json", """{"setting": {"workflow": "standard", "stage": "terms"}, "values": {"lastConservation": "2001-01-01"}}""");
+
+        Assert.Equal(0, EvaluateCommand.Run(Loans, record, output));
+        Assert.Contains("The last conservation was more than 15 years ago.", output.ToString(), StringComparison.Ordinal);
+    }
+
     [Theory]
     [InlineData("sentences", null, "15. Return only after display: While Stage is before On display, hide section Return")]
     [InlineData("dmn", null, "<decisionTable")]
@@ -68,7 +107,7 @@ public sealed class CommandTests : IDisposable
 
         Assert.Equal(1, TestCommand.Run(pack, output));
         Assert.Contains("Fails: ", output.ToString(), StringComparison.Ordinal);
-        Assert.Contains("5 of 6 examples hold.", output.ToString(), StringComparison.Ordinal);
+        Assert.Contains("10 of 11 examples hold.", output.ToString(), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -105,6 +144,8 @@ public sealed class CommandTests : IDisposable
     [InlineData("title,colour\nLantern,red\n", "colour")]
     [InlineData("title,startDate\nLantern,soon\n", ":2: Start date cannot hold “soon”")]
     [InlineData("title\n", "0 rows could be imported")]
+    [InlineData("title,borrower,requestedOn\nLantern,Oststrand Gallery,\n", "1 rows could be imported, 0 not.")]
+    [InlineData("title,workflow\nLantern,winding\n", ":2: There is no workflow “winding”")]
     public void Import_says_of_records_what_the_rules_would(string csv, string says)
     {
         ImportCommand.Run(Loans, Write("records.csv", csv), null, output);

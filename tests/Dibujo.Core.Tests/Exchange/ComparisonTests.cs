@@ -31,6 +31,16 @@ public class ComparisonTests
     }
 
     [Fact]
+    public void Another_name_or_title_of_the_record_type_is_a_difference()
+    {
+        var now = Under(Otherwise(Hide("remarks")));
+
+        var comparison = Comparison.Between(now, now with { RecordType = Loan with { Label = "Lending" } });
+
+        Assert.Equal("Changed record type loan Lending", Assert.Single(comparison.Differences.Select(d => $"{d.Change} {d.What} {d.Key} {d.Label}")));
+    }
+
+    [Fact]
     public void The_same_is_no_difference() => Assert.Empty(Comparison.Between(Under(Otherwise(Hide("title"))), Under(Otherwise(Hide("title")))).Differences);
 
     [Fact]

@@ -56,6 +56,41 @@ public class RecordTableTests
     }
 
     [Fact]
+    public void What_is_not_UTF_8_is_refused_and_does_not_come_in_as_other_letters()
+    {
+        byte[] latin = [.. "title\nLantern\nCaf"u8, 0xE9, .. "\n"u8];
+
+        var (rows, mistake) = RecordTable.Read(Loan, latin);
+
+        Assert.Empty(rows);
+        Assert.Contains("not UTF-8: line 3", mistake, StringComparison.Ordinal);
+        Assert.Null(RecordTable.Read(Loan, (byte[])[0xEF, 0xBB, 0xBF, .. "title\nCafé\n"u8]).Mistake);
+    }
+
+    [Fact]
+    public void A_file_that_is_too_long_is_refused_and_not_cut_off()
+    {
+        var (rows, mistake) = RecordTable.Read(Loan, "title\n" + string.Concat(Enumerable.Repeat("Lantern\n", 100_001)));
+
+        Assert.Empty(rows);
+        Assert.Contains("more than 100,000 rows", mistake, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("=1+1")]
+    [InlineData("'=1+1")]
+    [InlineData("-")]
+    [InlineData("'-5")]
+    [InlineData("+49 30")]
+    [InlineData("''")]
+    public void Text_that_looks_like_a_formula_reads_back_as_it_was(string text)
+    {
+        var written = RecordTable.Write(Loan, [new(1, "standard", "enquiry", Record(("title", text)))]);
+
+        Assert.Equal(new Text(text), RecordTable.Read(Loan, written).Rows[0].Values["title"]);
+    }
+
+    [Fact]
     public void What_a_spreadsheet_would_run_is_written_harmless() =>
         Assert.Contains("'=HYPERLINK", RecordTable.Write(Loan, [new(1, "standard", "enquiry", Record(("title", "=HYPERLINK(1)")))]), StringComparison.Ordinal);
 }
