@@ -159,7 +159,8 @@ internal sealed class Chance(uint seed) : IRecordLookup
         return rule with { Cases = [.. cases] };
     }
 
-    private DecisionTable Table()
+    /// <summary>A table for the definition made last.</summary>
+    internal DecisionTable Table()
     {
         ImmutableArray<Subject> drivers = [Subject(), .. random.Next(2) == 0 ? new[] { Subject() } : []];
         ImmutableArray<Output> outputs = [new StateOutput([Target()]), .. random.Next(2) == 0 ? new Output[] { new ValueOutput("f2", Held: random.Next(2) == 0) } : []];

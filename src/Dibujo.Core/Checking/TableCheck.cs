@@ -8,8 +8,19 @@ namespace Dibujo.Core.Checking;
 internal sealed class TableCheck(
     RecordType type, SubjectTypes subjects, ConditionCheck conditions, EffectCheck effects, ProblemList problems)
 {
+    /// <summary>Each row is compared with each other, also while somebody types.</summary>
+    private const int MostRows = 1000;
+
+    private const int MostOverlapsTold = 20;
+
     internal void Check(string place, DecisionTable table)
     {
+        if (table.Rows.Length > MostRows)
+        {
+            problems.Add($"{place}/rows", $"The table has {table.Rows.Length:N0} rows.", $"Divide it into tables of at most {MostRows:N0}.");
+            return;
+        }
+
         var before = problems.Count;
         var drivers = CheckDrivers(place, table);
         foreach (var (i, output) in table.Outputs.Index())
@@ -119,14 +130,13 @@ internal sealed class TableCheck(
 
     private void CheckOverlaps(string place, DecisionTable table)
     {
-        foreach (var (upper, lower, example) in RowOverlap.Of(table, type))
+        var clashes = RowOverlap.Of(table, type)
+            .Where(pair => table.Hit == HitPolicy.Unique || !table.Rows[pair.Upper].Then.SequenceEqual(table.Rows[pair.Lower].Then));
+        foreach (var (upper, lower, example) in clashes.Take(MostOverlapsTold))
         {
-            if (table.Hit == HitPolicy.Unique || !table.Rows[upper].Then.SequenceEqual(table.Rows[lower].Then))
-            {
-                problems.Add($"{place}/rows/{lower}",
-                    $"Row {lower + 1} and row {upper + 1} both match, as for {example}{(table.Hit == HitPolicy.Any ? ", and say different things" : "")}.",
-                    "Make their tests exclude each other, or let the first row win.");
-            }
+            problems.Add($"{place}/rows/{lower}",
+                $"Row {lower + 1} and row {upper + 1} both match, as for {example}{(table.Hit == HitPolicy.Any ? ", and say different things" : "")}.",
+                "Make their tests exclude each other, or let the first row win.");
         }
     }
 }

@@ -1,5 +1,7 @@
+using CsCheck;
 using Dibujo.Core.Checking;
 using Dibujo.Core.Conditions;
+using Dibujo.Core.Evaluation;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Sentences;
 using static Dibujo.Core.Tests.Small;
@@ -18,6 +20,12 @@ public class TableCheckTests
     [InlineData("By unique table on Start date for Remarks: is before 1 Feb 2026 → shown; is between 1 Feb 2026 and 3 Feb 2026 → hidden; is after 3 Feb 2026 → locked.", null)]
     [InlineData("By unique table on Title for Remarks: starts with “a” → shown; contains “b” → hidden.", "Title a b")]
     [InlineData("By unique table on Stage for Remarks: is before Terms → shown; is from Terms on → hidden.", null)]
+    [InlineData("By unique table on Title for Remarks: starts with “a” → shown; does not start with “a b” → hidden.", "Title a")]
+    [InlineData("By unique table on Title for Remarks: is “a” → shown; does not contain “a” → hidden.", null)]
+    [InlineData("By unique table on Title for Remarks: is not “a” → shown; contains “a” → hidden.", "Title a something else")]
+    [InlineData("By unique table on Role for Remarks: is Director → shown; is Registrar → hidden.", "Role Director and Registrar")]
+    [InlineData("By unique table on Role for Remarks: is Director → shown; is not Director → hidden.", null)]
+    [InlineData("By unique table on Workflow for Remarks: is not Short → shown; is Short → hidden.", null)]
     [InlineData("By any table on Gross weight for Remarks: is at most 5 kg → shown; is at least 5 kg → shown.", null)]
     [InlineData("By any table on Gross weight for Remarks: is at most 5 kg → shown; is at least 5 kg → hidden.", "Gross weight 5 kg")]
     [InlineData("By first table on Gross weight for Remarks: is at most 5 kg → shown; is at least 5 kg → hidden.", null)]
@@ -29,6 +37,37 @@ public class TableCheckTests
 
         Assert.Equal(example is not null, problems.Length == 1);
         Assert.Contains(example ?? "", problems.FirstOrDefault()?.What ?? "", StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void No_record_matches_two_rows_of_a_unique_table_without_a_finding() => Gen.UInt.Sample(seed =>
+    {
+        var chance = new Chance(seed);
+        var type = chance.Definition().RecordType;
+        var table = chance.Table() with { Hit = HitPolicy.Unique, Outputs = [new MessageOutput(Severity.Note)] };
+        table = table with { Rows = [.. table.Rows.Select(row => row with { Then = [new TextAnswer("Matches.")] })] };
+        if (table.Rows.SelectMany(row => row.If).SelectMany(cell => cell.Comparands).Any(c => c is not Literal)
+            || !DefinitionCheck.Of(new(type, [new Rule("t", "Table", Table: table)])).IsEmpty)
+        {
+            return;
+        }
+
+        var program = Chance.Compile(new(type, [.. table.Rows.Select((row, i) => new Rule($"r{i}", "Row", Table: table with { Rows = [row] }))]));
+        for (var i = 0; i < 20; i++)
+        {
+            var session = new Session(program, chance.Record(), chance.Setting(), chance);
+            session.Change(chance.Edits());
+            Assert.True(table.Rows.Index().Count(row => session.CaseInForce(row.Index) >= 0) <= 1, Sentence.Plain(Sentence.Of(new Rule("t", "Table", Table: table), type)) + session.Setting + string.Join(",", session.Values().ByField));
+        }
+    }, iter: 2000);
+
+    [Fact]
+    public void A_table_is_no_longer_than_can_be_checked_at_once()
+    {
+        var row = new Row([new(Test.Is) { Comparands = [new Literal(ValueOf("a"))] }], [new StateAnswer([State.Hidden])]);
+        var table = new DecisionTable(HitPolicy.Unique, [new FieldSubject("title")], [new StateOutput([Element("remarks")])], [.. Enumerable.Repeat(row, 1001)]);
+
+        Assert.Equal("/rules/0/table/rows", Assert.Single(DefinitionCheck.Of(new(Loan, [new Rule("t", "Table", Table: table)]))).Place);
     }
 
     [Fact]

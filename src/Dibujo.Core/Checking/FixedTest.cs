@@ -1,0 +1,62 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Compilation;
+using Dibujo.Core.Conditions;
+using Dibujo.Core.Records;
+using Dibujo.Core.Values;
+using Dibujo.Core.Workflows;
+
+namespace Dibujo.Core.Checking;
+
+/// <summary>A value that might pass a test.</summary>
+/// <param name="Value">A value of the subject's type; for a stage, its key as a choice.</param>
+/// <param name="In">For a stage, the workflow by whose order it compares.</param>
+/// <param name="HasChanged">Whether it is another than was saved.</param>
+internal sealed record Candidate(Value Value, Workflow? In = null, bool HasChanged = false)
+{
+    internal Operand Operand { get; } = Operand.Of(Value);
+
+    internal int Position { get; } = In?.Position(Value.Plain) ?? -1;
+}
+
+/// <summary>A test whose comparands are all fixed, prepared to be asked about many values, without a session.</summary>
+internal sealed class FixedTest
+{
+    private readonly FieldType type;
+    private readonly ClauseOp op;
+    private readonly bool isNegated;
+    private readonly ImmutableArray<Value> comparands;
+    private readonly Operand[] operands;
+
+    internal FixedTest(Subject subject, FieldType type, Test test, ImmutableArray<Comparand> comparands)
+    {
+        this.type = type;
+        Subject = subject;
+        Test = test;
+        (op, isNegated) = ClauseTable.Op(subject, test);
+        this.comparands = [.. comparands.Cast<Literal>().Select(literal => type.Fit(literal.Value) ?? Value.Blank)];
+        operands = [.. this.comparands.Select(Operand.Of)];
+    }
+
+    internal Subject Subject { get; }
+
+    internal Test Test { get; }
+
+    /// <summary>What the value is compared with.</summary>
+    internal ImmutableArray<Value> Comparands => comparands;
+
+    internal bool Holds(Candidate candidate) => isNegated != op switch
+    {
+        ClauseOp.Complete => type.IsComplete(candidate.Value),
+        ClauseOp.Changed => candidate.HasChanged,
+        >= ClauseOp.StageIs => comparands.Any(comparand => StageHolds(candidate.Position, candidate.In!.Position(comparand.Plain))),
+        _ => OperandTest.Holds(op, candidate.Operand, operands),
+    };
+
+    private bool StageHolds(int here, int there) => here >= 0 && there >= 0 && op switch
+    {
+        ClauseOp.StageIs => here == there,
+        ClauseOp.StageBefore => here < there,
+        ClauseOp.StageAfter => here > there,
+        _ => here >= there,
+    };
+}
