@@ -107,8 +107,9 @@ public sealed partial class Session
                 if (under < layout.FirstContainer && facet != (int)Facet.Requirement)
                 {
                     // What is done to a part may set aside a change to the whole.
-                    reporter.Touch(layout.FieldOf(under));
-                    pending[Program.CircleOfField[layout.FieldOf(under)]] = true;
+                    var field = layout.FieldOf(under);
+                    reporter.Touch(field);
+                    MarkStale(field);
                 }
             }
         }

@@ -84,14 +84,13 @@ public sealed partial class Session
                 continue;
             }
 
-            var circle = Program.Circles[i];
-            if (circle.IsTrue)
+            if (Program.Circles[i] is { IsTrue: false, Fields: [var field, ..] })
             {
-                unsettled[i] = !SettleCircle(circle);
+                Put(field, Offered(field, changes[field]));
             }
             else
             {
-                Put(circle.Fields[0], Offered(circle.Fields[0], changes[circle.Fields[0]]));
+                unsettled[i] = !SettleCircle(i);
             }
 
             TryReadings();
@@ -125,7 +124,7 @@ public sealed partial class Session
 
         foreach (var field in effects.FieldsOfSlot[slot])
         {
-            pending[Program.CircleOfField[field]] = true;
+            MarkStale(field);
         }
 
         if (clauses.Discriminators[slot] is { } discriminator)

@@ -80,6 +80,7 @@ public sealed partial class Session
         unsettled = new bool[program.Circles.Length];
         isAdmitted = new bool[fieldCount];
         isExcluded = new bool[fieldCount];
+        isStale = new bool[fieldCount];
         evaluator = new(clauses, values);
         reporter = new(this);
         Load(saved, before);

@@ -68,8 +68,18 @@ public sealed record Option(string Key, string Label, bool Retired = false);
 
 internal static class OptionList
 {
-    internal static Option? Find(ImmutableArray<Option> options, string key) =>
-        options.FirstOrDefault(o => string.Equals(o.Key, key, StringComparison.Ordinal));
+    internal static Option? Find(ImmutableArray<Option> options, string key)
+    {
+        foreach (var option in options)
+        {
+            if (string.Equals(option.Key, key, StringComparison.Ordinal))
+            {
+                return option;
+            }
+        }
+
+        return null;
+    }
 
     internal static string? Retired(ImmutableArray<Option> options, ImmutableArray<string> keys) =>
         keys.Select(key => Find(options, key)).FirstOrDefault(o => o is { Retired: true }) is { } option

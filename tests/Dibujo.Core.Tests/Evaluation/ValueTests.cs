@@ -1,4 +1,6 @@
 using Dibujo.Core.Conditions;
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
 using static Dibujo.Core.Tests.Small;
@@ -104,5 +106,41 @@ public class ValueTests
         session.Type("grossWeight", null);
         Assert.True(session.IsSettled);
         Assert.Equal(Yes, session["crateNeeded"]);
+    }
+
+    [Fact]
+    public void A_circle_settles_however_far_down_the_list_it_is_decided()
+    {
+        var session = Ring(40, blank: 39);
+
+        Assert.True(session.IsSettled);
+        Assert.All(Enumerable.Range(0, 39), i => Assert.Equal(i % 2 == 1, session[$"f{i}"].IsBlank));
+    }
+
+    [Fact]
+    public void A_long_circle_that_goes_round_and_round_comes_to_an_end()
+    {
+        var session = Ring(41, blank: null);
+
+        Assert.False(session.IsSettled);
+        Assert.All(Enumerable.Range(0, 41), i => Assert.Equal(new Text("x"), session[$"f{i}"]));
+    }
+
+    /// <summary>Each field hides and clears the one before it, and the first the last.</summary>
+    private static Session Ring(int count, int? blank)
+    {
+        string[] keys = [.. Enumerable.Range(0, count).Select(i => $"f{i}")];
+        var type = Loan with
+        {
+            TitleField = "f0",
+            Fields = [.. keys.Select(key => new Field(key, key, new TextType()))],
+            Forms = [new("file", "File", [new("tab", "Tab", [new("section", "Section", [.. keys])])])],
+        };
+        var rules = keys.Select((key, i) => new Rule($"r{i}", key)
+        {
+            Cases = [While(Field(keys[(i + 1) % count], Test.FilledIn), HideAndClear(key))],
+        });
+        return new Definition(type, [.. rules]).Open(
+            new RecordValues(keys.Where((_, i) => i != blank).Select(key => KeyValuePair.Create(key, (Value)new Text("x")))));
     }
 }
