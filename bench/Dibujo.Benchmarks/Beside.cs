@@ -33,8 +33,12 @@ internal static class Beside
         // Each takes its input in the form that suits it best, prepared beforehand: columns, open sessions, typed arrays.
         RecordColumns columns = null!;
         var intoColumns = new Measured("Dibujo, records into columns", Bulk, () => (columns = new(definition.RecordType, records)).Count);
-        var bulk = new Measured("Dibujo, bulk of 100,000 records", Bulk, () => Hits(new BulkEvaluation(program, columns, LargeForm.Setting)));
         var opened = new Measured("Dibujo, a record into a session", Bulk / 50, () => records.Take(Bulk / 50).Sum(record => Hits(new Session(program, record, LargeForm.Setting))));
+        var intoArrays = new Measured("RulesEngine, a record into arrays", Bulk / 50, () => records.Take(Bulk / 50).Sum(record => Parameters(record).Length));
+        Measured.InTurn(4, intoColumns, opened, intoArrays);
+
+        var bulk = new Measured("Dibujo, bulk of 100,000 records", Bulk, () => Hits(new BulkEvaluation(program, columns, LargeForm.Setting)));
+        Measured.InTurn(10, bulk);
         var sessions = few.ConvertAll(record => new Session(program, record, LargeForm.Setting));
         var anew = new Measured("Dibujo, full evaluation", Open * OurRounds, () => Repeated(OurRounds, sessions, session =>
         {
@@ -42,14 +46,14 @@ internal static class Beside
             return Hits(session);
         }));
         var names = Enumerable.Range(0, LargeForm.FieldCount).Select(LargeForm.Name).ToArray();
+        var edited = new Session(program, few[0], LargeForm.Setting);
         var change = new Measured("Dibujo, one change", 30_000, () => Enumerable.Range(0, 30_000).Sum(i =>
-            sessions[0].Change(names[i % names.Length], records[i / names.Length % 50][names[i % names.Length]]).Rules.Count));
+            edited.Change(names[i % names.Length], records[i / names.Length % 50][names[i % names.Length]]).Rules.Count));
         var engine = Library(definition);
-        List<RuleParameter[]> inputs = [];
-        var intoArrays = new Measured("RulesEngine, a record into arrays", Bulk / 50, () => records.Take(Bulk / 50).Sum(record => Parameters(record).Length));
-        inputs.AddRange(few.Select(Parameters));
+        var inputs = few.ConvertAll(Parameters);
         _ = Hits(engine, inputs[0]);
         var theirs = new Measured("RulesEngine (NuGet)", Open * TheirRounds, () => Repeated(TheirRounds, inputs, input => Hits(engine, input)));
+        Measured.InTurn(40, anew, change, theirs);
         var logic = JsonLogic(definition, [.. Enumerable.Repeat(few, TheirRounds).SelectMany(f => f)], jsonLogic);
 
         var firstInBulk = new BulkEvaluation(program, new RecordColumns(definition.RecordType, few), LargeForm.Setting);
@@ -57,18 +61,18 @@ internal static class Beside
         Demand(found.All(hits => hits == expected), "The libraries do not agree on the same records.");
         Console.WriteLine("| 1,000 rules of three clauses, 300 fields | per record or change | RulesEngine takes | json-logic-js takes |");
         Console.WriteLine("| --- | ---: | ---: | ---: |");
-        foreach (var measured in new[] { bulk, anew, change, theirs, logic })
+        foreach (var (name, time) in new[] { bulk.Result, anew.Result, change.Result, theirs.Result, ("json-logic-js (npm), by Node", logic.Microseconds) })
         {
             Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
-                $"| {measured.Name} | {measured.Microseconds:N1} µs | {theirs.Microseconds / measured.Microseconds:N0} × as long | {logic.Microseconds / measured.Microseconds:N0} × as long |"));
+                $"| {name} | {time:N1} µs | {theirs.Microseconds / time:N0} × as long | {logic.Microseconds / time:N0} × as long |"));
         }
 
         Console.WriteLine();
         Console.WriteLine("| preparing, once | per record |");
         Console.WriteLine("| --- | ---: |");
-        foreach (var measured in new[] { intoColumns, opened, intoArrays })
+        foreach (var (name, time) in new[] { intoColumns.Result, opened.Result, intoArrays.Result })
         {
-            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"| {measured.Name} | {measured.Microseconds:N1} µs |"));
+            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"| {name} | {time:N1} µs |"));
         }
     }
 
@@ -144,7 +148,7 @@ internal static class Beside
         _ => throw new ArgumentOutOfRangeException(nameof(condition)),
     };
 
-    private static Measured JsonLogic(Definition definition, List<RecordValues> records, string script)
+    private static (double Microseconds, int Hits) JsonLogic(Definition definition, List<RecordValues> records, string script)
     {
         var file = Path.GetTempFileName();
         var input = new JsonObject
@@ -157,7 +161,7 @@ internal static class Beside
         var answer = JsonNode.Parse(node.StandardOutput.ReadToEnd())!;
         node.WaitForExit();
         File.Delete(file);
-        return new("json-logic-js (npm), by Node", answer["microseconds"]!.GetValue<double>(), answer["hits"]!.GetValue<int>());
+        return (answer["microseconds"]!.GetValue<double>(), answer["hits"]!.GetValue<int>());
     }
 
     private static JsonNode Logic(Condition condition) => condition switch
@@ -184,21 +188,32 @@ internal static class Beside
         }
     }
 
-    /// <summary>The best of forty runs (ten of long ones), for each item of a run; each run takes a tenth of a second or more.</summary>
-    private sealed record Measured(string Name, double Microseconds, int Hits)
+    /// <summary>The best of many runs, for each item of a run; each run takes a tenth of a second or so.</summary>
+    private sealed class Measured(string name, int items, Func<int> run)
     {
-        internal Measured(string name, int items, Func<int> run)
-            : this(name, 0, 0)
-        {
-            var best = double.MaxValue;
-            for (var attempt = 0; attempt < (items == Bulk ? 10 : 40); attempt++)
-            {
-                var start = Stopwatch.GetTimestamp();
-                Hits = run();
-                best = Math.Min(best, Stopwatch.GetElapsedTime(start).TotalMicroseconds / items);
-            }
+        internal double Microseconds { get; private set; } = double.MaxValue;
 
-            Microseconds = best;
+        internal (string Name, double Time) Result => (name, Microseconds);
+
+        internal int Hits { get; private set; }
+
+        /// <summary>Runs them by turns, so that a machine that is slower for a while is slower for all.</summary>
+        internal static void InTurn(int times, params Measured[] all)
+        {
+            for (var time = 0; time < times; time++)
+            {
+                foreach (var measured in all)
+                {
+                    measured.Run();
+                }
+            }
+        }
+
+        private void Run()
+        {
+            var start = Stopwatch.GetTimestamp();
+            Hits = run();
+            Microseconds = Math.Min(Microseconds, Stopwatch.GetElapsedTime(start).TotalMicroseconds / items);
         }
     }
 }

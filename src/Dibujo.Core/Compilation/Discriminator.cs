@@ -13,10 +13,18 @@ internal sealed class Discriminator
     private const int BlankClass = 0;
     private const int MaxTruths = 1 << 20;
     private const int FewThresholds = 24;
+    private const int FewTexts = 8;
+
+    /// <summary>Numbers that are nearer to each other than this, in proportion, are compared as decimals.</summary>
+    private const double Precision = 1e-14;
 
     private readonly decimal[] thresholds;
     private readonly double[] nearThresholds;
-    private readonly Dictionary<string, int> classOfText = new(StringComparer.Ordinal);
+    private readonly string[] texts;
+    private readonly ulong[] lettersOfTexts;
+
+    /// <summary>The place of each among the texts, where they are more than a few.</summary>
+    private readonly Dictionary<string, int> placeOfText = new(StringComparer.Ordinal);
 
     /// <summary>For each class, what each clause says that does not search.</summary>
     private readonly bool[] truths;
@@ -35,9 +43,12 @@ internal sealed class Discriminator
         var operands = plain.SelectMany(c => c.Comparands).ToList();
         thresholds = [.. operands.Where(o => o.Kind == OperandKind.Number).Select(o => o.Number).Distinct().Order()];
         nearThresholds = [.. thresholds.Select(t => (double)t)];
-        foreach (var text in operands.Where(o => o.Kind == OperandKind.Text).Select(o => o.Text).Distinct(StringComparer.Ordinal))
+        var named = operands.Where(o => o.Kind == OperandKind.Text).DistinctBy(o => o.Text, StringComparer.Ordinal).ToList();
+        texts = [.. named.Select(o => o.Text)];
+        lettersOfTexts = [.. named.Select(o => o.Letters)];
+        if (texts.Length > FewTexts)
         {
-            classOfText.Add(text, OtherClass + 1 + classOfText.Count);
+            placeOfText = texts.Index().ToDictionary(text => text.Item, text => text.Index, StringComparer.Ordinal);
         }
 
         truths = TruthCount <= MaxTruths ? new bool[TruthCount] : [];
@@ -46,7 +57,7 @@ internal sealed class Discriminator
             default,
             .. Enumerable.Range(1, OtherClass - 1).Select(Operand.Of),
             Operand.Of(new Choice("\0")),
-            .. classOfText.Keys.Select(text => Operand.Of(new Choice(text))),
+            .. texts.Select(text => Operand.Of(new Choice(text))),
         ];
         Operand[][] placed = [.. plain.Select(c => c.Comparands.Select(Placed).ToArray())];
         for (var i = 0; i < truths.Length; i++)
@@ -67,7 +78,7 @@ internal sealed class Discriminator
     /// <summary>The class of numbers below the first threshold is 1, that of the threshold itself 2, and so on.</summary>
     private int OtherClass => (2 * thresholds.Length) + 2;
 
-    private long TruthCount => (OtherClass + 1L + classOfText.Count) * PlainCount;
+    private long TruthCount => (OtherClass + 1L + texts.Length) * PlainCount;
 
     /// <summary>
     /// Takes over those of the clauses that it can; they are to be numbered in the order in which they come back. Null
@@ -116,24 +127,50 @@ internal sealed class Discriminator
     {
         OperandKind.Blank => BlankClass,
         OperandKind.Number => ClassOfNumber(in operand),
-        OperandKind.Text when classOfText.Count > 0 => classOfText.GetValueOrDefault(operand.Text, OtherClass),
+        OperandKind.Text => OtherClass + 1 + PlaceOf(in operand),
         _ => OtherClass,
     };
+
+    /// <summary>The place of a text among those that are named; -1 for any other.</summary>
+    private int PlaceOf(in Operand operand)
+    {
+        if (texts.Length > FewTexts)
+        {
+            return placeOfText.GetValueOrDefault(operand.Text, -1);
+        }
+
+        for (var i = 0; i < lettersOfTexts.Length; i++)
+        {
+            if (lettersOfTexts[i] == operand.Letters && string.Equals(texts[i], operand.Text, StringComparison.Ordinal))
+            {
+                return i;
+            }
+        }
+
+        return -1;
+    }
 
     private int ClassOfNumber(in Operand operand)
     {
         var below = About(operand.Near);
-        while (below > 0 && thresholds[below - 1] >= operand.Number)
+        var slack = Math.Abs(operand.Near) * Precision;
+        while (below > 0 && nearThresholds[below - 1] >= operand.Near - slack && thresholds[below - 1] >= operand.Number)
         {
             below--;
         }
 
-        while (below < thresholds.Length && thresholds[below] < operand.Number)
+        while (below < thresholds.Length && nearThresholds[below] <= operand.Near + slack)
         {
+            var order = decimal.Compare(thresholds[below], operand.Number);
+            if (order >= 0)
+            {
+                return (2 * below) + (order == 0 ? 2 : 1);
+            }
+
             below++;
         }
 
-        return (2 * below) + (below < thresholds.Length && thresholds[below] == operand.Number ? 2 : 1);
+        return (2 * below) + 1;
     }
 
     /// <summary>About how many thresholds lie below a number.</summary>

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Rules;
 
@@ -8,14 +9,14 @@ public sealed partial class Session
 {
     private void DecideGroups()
     {
-        var (codes, members, first) = (groups.Codes, groups.Members, groups.First);
+        var (codes, members, first, truth) = (groups.Codes, groups.Members, groups.First, this.truth);
         for (var i = 0; i < codes.Length; i++)
         {
             ref readonly var code = ref codes[i];
             var count = 0;
             foreach (var member in members.AsSpan(code.MemberStart, code.MemberCount))
             {
-                count += Holds(member) ? 1 : 0;
+                count += Count(truth, member);
             }
 
             holding[i] = count;
@@ -122,7 +123,7 @@ public sealed partial class Session
         ref readonly var code = ref readings[reading];
         if (code.CaseCount == 1)
         {
-            return (Holds(conditions[code.CaseStart]) ? 1 : 0) - 1;
+            return Count(truth, conditions[code.CaseStart]) - 1;
         }
 
         for (var i = 0; i < code.CaseCount; i++)
@@ -137,7 +138,10 @@ public sealed partial class Session
     }
 
     /// <summary>Whether a clause or group holds; by the complement of its number, whether it does not.</summary>
-    internal bool Holds(int condition) => truth[condition ^ (condition >> 31)] != condition < 0;
+    internal bool Holds(int condition) => Count(truth, condition) != 0;
+
+    /// <summary>1 where a clause or group holds, else 0; without branches, since what holds cannot be foreseen.</summary>
+    private static int Count(bool[] truth, int condition) => Unsafe.BitCast<bool, byte>(truth[condition ^ (condition >> 31)]) ^ (condition >>> 31);
 
     /// <summary>Lets all claims in force contest every cell, unless that was done since everything was evaluated anew.</summary>
     private void Contest()
