@@ -2,25 +2,23 @@ using System.Collections.Immutable;
 using Dibujo.Core.Checking;
 using Dibujo.Core.Exchange;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Exchange;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 
 namespace Dibujo.Server.Drafts;
 
 /// <summary>Says of a pack what is wrong with it, and stores nothing: the command line's check over HTTP.</summary>
 internal static class CheckPack
 {
-    private const int LargestPack = 16 * 1024 * 1024;
-
     internal static void Map(IEndpointRouteBuilder api) =>
         api.MapPost("/packs/check", Check).WithName("CheckPack").RequireAuthorization(Policies.Administrators)
             .Accepts<Pack>("application/json").ProducesProblem(StatusCodes.Status400BadRequest)
-            .WithMetadata(new Microsoft.AspNetCore.Mvc.RequestSizeLimitAttribute(LargestPack));
+            .WithMetadata(new RequestSizeLimitAttribute(RequestFile.Largest));
 
     private static async Task<Results<Ok<PackReport>, ProblemHttpResult>> Check(HttpRequest request, CancellationToken cancellation)
     {
-        using var body = new MemoryStream();
-        await request.Body.CopyToAsync(body, cancellation);
-        var (pack, mistake) = JsonText.ReadPack(body.GetBuffer().AsSpan(0, (int)body.Length));
+        var (pack, mistake) = JsonText.ReadPack(await RequestFile.ReadAsync(request, cancellation));
         return pack is null
             ? TypedResults.Problem(
                 "This is not a pack.",

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
@@ -47,7 +48,7 @@ internal sealed class RecordLookup(DibujoDb db) : IRecordLookup
             var knownFields = type.FieldsOf(link.RecordType) ?? [];
             var known = knownFields.Aggregate(RecordValues.Empty, (some, f) => some.With(f.Key, there.Values[f.Key]));
             reached.Add(new(link.RecordType, number, there.Title, known.ByField));
-            if (depth < Core.Conditions.LinkedSubject.MostLinks)
+            if (depth < LinkedSubject.MostLinks)
             {
                 Follow(type, knownFields, there.Values, depth + 1, reached);
             }
