@@ -11,7 +11,6 @@ namespace Dibujo.Core.Sentences;
 internal sealed class SentenceParser
 {
     private const int MaxDepth = 24;
-    private const int MaxItems = 1000;
 
     private static readonly Severity[] Severities = [Severity.StopsSaving, Severity.StopsMoving, Severity.Warning, Severity.Note];
 
@@ -151,21 +150,26 @@ internal sealed class SentenceParser
                 throw reader.Fail();
             }
         }
-        while (cases.Count < MaxItems && reader.Take(";"));
+        while (reader.Take(";"));
         return cases.ToImmutable();
     }
 
     private Condition Condition(int depth)
     {
-        if (depth > MaxDepth)
-        {
-            throw reader.Fail(reader.At);
-        }
-
+        DemandDepth(depth);
         var first = Member(depth);
         return reader.Take("and") ? Joined(Quantifier.AllOf, "and", first, depth)
             : reader.Take("or") ? Joined(Quantifier.AnyOf, "or", first, depth)
             : first;
+    }
+
+    private void DemandDepth(int depth)
+    {
+        if (depth > MaxDepth)
+        {
+            reader.Expect($"at most {MaxDepth} parentheses in each other", PartKind.Keyword, isHint: true);
+            throw reader.Fail(reader.At);
+        }
     }
 
     private Group Joined(Quantifier quantifier, string word, Condition first, int depth)
@@ -176,7 +180,7 @@ internal sealed class SentenceParser
         {
             members.Add(Member(depth));
         }
-        while (members.Count < MaxItems && reader.Take(word));
+        while (reader.Take(word));
         return new(quantifier, members.ToImmutable());
     }
 
@@ -214,11 +218,7 @@ internal sealed class SentenceParser
     /// <summary>The members of a group that is named: one or more.</summary>
     private Group Inside(Quantifier quantifier, int depth)
     {
-        if (depth > MaxDepth)
-        {
-            throw reader.Fail(reader.At);
-        }
-
+        DemandDepth(depth);
         var first = Member(depth);
         var word = quantifier == Quantifier.AllOf ? "and" : "or";
         return reader.Take(word) ? Joined(quantifier, word, first, depth) : new(quantifier, [first]);
@@ -231,7 +231,7 @@ internal sealed class SentenceParser
         {
             effects.Add(Effect());
         }
-        while (effects.Count < MaxItems && reader.Take("and"));
+        while (reader.Take("and"));
         return effects.ToImmutable();
     }
 

@@ -9,7 +9,7 @@ namespace Dibujo.Core.Sentences;
 /// <param name="Problem">What was expected where; null where it could.</param>
 public sealed record SentenceReading(Rule? Rule, SentenceProblem? Problem)
 {
-    private const int MostCharacters = 20_000;
+    private const int MostCharacters = 200_000;
     private const int MostExpected = 40;
 
     /// <summary>Reads a sentence as the body of a rule; key, name, reason and whether it is on are those of another rule.</summary>
@@ -75,7 +75,10 @@ public sealed record SentenceProblem(int Place, string Found, ImmutableArray<str
     private const int MostNamed = 8;
 
     /// <summary>The whole as a message that says what is wrong and how to mend it.</summary>
-    public string Message => $"At character {Place + 1} stands {Found}. Write {string.Join(", ", Expected.Take(MostNamed))}{(Expected.Length > MostNamed ? " …" : "")} there.";
+    public string Message => $"At character {Place + 1} stands {Found}. Write {string.Join(", ", Expected.Take(MostNamed).Select(Marked))}{(Expected.Length > MostNamed ? " …" : "")} there.";
+
+    /// <summary>A mark such as a comma would be lost in the sentence.</summary>
+    private static string Marked(string expected) => expected.Any(char.IsLetterOrDigit) ? expected : $"“{expected}”";
 }
 
 /// <summary>Something that may stand at the cursor.</summary>

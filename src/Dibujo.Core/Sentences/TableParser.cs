@@ -8,8 +8,6 @@ namespace Dibujo.Core.Sentences;
 /// <summary>Reads decision tables, as <see cref="TableWriter"/> writes them.</summary>
 internal sealed class TableParser(SentenceParser sentences, SentenceReader reader, ValueReader values, Names names)
 {
-    private const int MaxItems = 1000;
-
     /// <summary>The longer wording first, since "hidden" begins "hidden and cleared".</summary>
     private static readonly State[] States = [.. Enum.GetValues<State>().OrderByDescending(s => Wording.Of(s).Length)];
 
@@ -32,7 +30,7 @@ internal sealed class TableParser(SentenceParser sentences, SentenceReader reade
 
             rows.Add(new(tests, Each(outputs, Answer)));
         }
-        while (rows.Count < MaxItems && reader.Take(";"));
+        while (reader.Take(";"));
         return new(hit, drivers, outputs, rows.ToImmutable());
     }
 
@@ -43,7 +41,7 @@ internal sealed class TableParser(SentenceParser sentences, SentenceReader reade
         {
             columns.Add(demand());
         }
-        while (columns.Count < MaxItems && reader.Take("|"));
+        while (reader.Take("|"));
         return columns.ToImmutable();
     }
 
@@ -126,7 +124,7 @@ internal sealed class TableParser(SentenceParser sentences, SentenceReader reade
             var found = Array.FindIndex(States, state => reader.Take(Wording.Of(state), PartKind.Verb));
             states.Add(found >= 0 ? States[found] : throw reader.Fail());
         }
-        while (states.Count < MaxItems && reader.Take(","));
+        while (reader.Take(","));
         return states.ToImmutable();
     }
 }

@@ -79,5 +79,25 @@ public class SentenceReadingTests
         Assert.NotEmpty(problem.Message);
     }
 
+    [Fact]
+    public void Too_many_parentheses_in_each_other_are_told_and_marks_stand_in_quotation_marks()
+    {
+        var deep = SentenceReading.Of($"While {new string('(', 30)}Title is “a”", Loan, new Rule("r", "Rule")).Problem!;
+        var open = SentenceReading.Of("While Title is “a” show Title.", Loan, new Rule("r", "Rule")).Problem!;
+
+        Assert.EndsWith("Write at most 24 parentheses in each other there.", deep.Message, StringComparison.Ordinal);
+        Assert.Contains("“,”", open.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_table_of_a_thousand_rows_reads_back_from_its_sentence()
+    {
+        var rows = Enumerable.Range(0, 1000).Select(i => new Row(
+            [new(Core.Conditions.Test.Is) { Comparands = [new Core.Conditions.Literal(new Core.Values.Text($"Lantern {i}"))] }], [new StateAnswer([State.Hidden])]));
+        var rule = new Rule("r", "Rule", Table: new(HitPolicy.First, [new Core.Conditions.FieldSubject("title")], [new StateOutput([Element("remarks")])], [.. rows]));
+
+        Assert.Equal(Json(rule), Json(SentenceReading.Of(Sentence.Plain(Sentence.Of(rule, Loan)), Loan, rule).Rule!));
+    }
+
     private static string Json(Rule rule) => System.Text.Json.JsonSerializer.Serialize(rule, CoreJson.Default.Rule);
 }
