@@ -1,9 +1,13 @@
 import { ActionIcon, Group, Text, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { IconLogout, IconMoon, IconSun } from '@tabler/icons-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, Outlet } from 'react-router-dom';
 import { useSession, useSignOut } from '../api/session';
+import { loadEngine } from '../engine/engine';
 import classes from './Frame.module.css';
+
+/** How long the first screen has the processor for itself before the engine is loaded, in milliseconds. */
+const pause = 500;
 
 /** The strip above every screen: where one is, who one is. */
 export function Frame() {
@@ -12,6 +16,11 @@ export function Frame() {
   const [strip, setStrip] = useState<HTMLElement | null>(null);
   const { setColorScheme } = useMantineColorScheme();
   const scheme = useComputedColorScheme('light');
+  useEffect(() => {
+    // While people read a list; the form that they open next need not wait for it. Where it fails, that form says so.
+    const timer = window.setTimeout(() => loadEngine().catch(() => undefined), pause);
+    return () => window.clearTimeout(timer);
+  }, []);
   return (
     <div className={classes.frame}>
       <header className={classes.strip}>
