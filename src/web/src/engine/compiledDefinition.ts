@@ -56,13 +56,18 @@ export class CompiledDefinition {
     if (definition.recordType !== this.definition.recordType || form !== this.form) {
       return undefined;
     }
-    if (definition === this.definition) {
+    if (this.isOf(definition, form)) {
       return this;
     }
     const places = new Map(this.definition.rules.map((rule, place) => [rule, place]));
     const rules = definition.rules.map((rule) => places.get(rule) ?? rule);
     const program = this.exports.Programs.Recompile(this.program, utf8(rules));
     return new CompiledDefinition(this.exports, program, definition, form, this.words);
+  }
+
+  /** Whether it came of that definition, for that form. */
+  isOf(definition: Definition, form: string): boolean {
+    return definition === this.definition && form === this.form;
   }
 
   /** Whether a record can be opened under it: false only where the record type itself has a problem. */

@@ -1,8 +1,20 @@
-import { useMemo } from 'react';
-import type { EditionView, RecordView } from '../api/generated';
+import { useEffect, useMemo, useState } from 'react';
+import type { Definition, EditionView, RecordView } from '../api/generated';
+import type { CompiledDefinition } from '../engine/compiledDefinition';
+import type { Engine } from '../engine/engine';
 import type { FormRecord, Values } from '../engine/formRecord';
 import { ServedRecord } from '../engine/servedRecord';
 import { useEngine } from '../engine/useEngine';
+
+/** The definition compiled; undefined until the form has been drawn once, as the engine takes its time over the first. */
+function useCompiled(engine: Engine | undefined, definition: Definition, form: string) {
+  const [compiled, setCompiled] = useState<CompiledDefinition>();
+  useEffect(() => {
+    const timer = window.setTimeout(() => setCompiled(engine?.compile(definition, form)));
+    return () => window.clearTimeout(timer);
+  }, [engine, definition, form]);
+  return compiled?.isOf(definition, form) ? compiled : undefined;
+}
 
 /**
  * Opens a stored record in the browser's engine, with changes that were typed before. While the engine loads the form
@@ -14,7 +26,7 @@ export function useOpenRecord(
   typed: Values,
 ): { record: FormRecord; isWaiting: boolean } {
   const { engine, isLoading } = useEngine();
-  const compiled = useMemo(() => engine?.compile(edition.definition, stored.form), [engine, edition, stored.form]);
+  const compiled = useCompiled(engine, edition.definition, stored.form);
   const record = useMemo(() => {
     const opened: FormRecord = compiled?.isUsable
       ? compiled.open(stored.values as Values, stored.setting, stored.linked)
@@ -22,5 +34,5 @@ export function useOpenRecord(
     Object.entries(typed).forEach(([field, value]) => opened.change(field, value));
     return opened;
   }, [compiled, stored, typed]);
-  return { record, isWaiting: isLoading };
+  return { record, isWaiting: isLoading || (engine !== undefined && compiled === undefined) };
 }
