@@ -70,14 +70,16 @@ export function FieldCell({ field, record, aside, depends = false, isPointedAt =
           describedBy={wrong ? wrongId : undefined}
         />
       </div>
-      <Beside record={record} field={field} isReadOnly={isWaiting || state.isLocked || !state.isVisible} />
-      {wrong ? (
-        <div id={wrongId} role="alert" className={lines.wrong}>
-          {wrong}
-        </div>
-      ) : (
-        field.help && <div className={classes.help}>{field.help}</div>
-      )}
+      <div>
+        <Beside record={record} field={field} isReadOnly={isWaiting || state.isLocked || !state.isVisible} />
+        {wrong ? (
+          <div id={wrongId} role="alert" className={lines.wrong}>
+            {wrong}
+          </div>
+        ) : (
+          field.help && <div className={classes.help}>{field.help}</div>
+        )}
+      </div>
     </div>
   );
 }
