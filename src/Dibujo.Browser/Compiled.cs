@@ -5,12 +5,12 @@ using Dibujo.Core.Rules;
 
 namespace Dibujo.Browser;
 
-/// <summary>What came of compiling a definition for a form; no program where the record type itself has a problem.</summary>
-internal sealed record Compiled(Definition Definition, string Form, RuleProgram? Program, ImmutableArray<Problem> Problems)
+/// <summary>What came of compiling a definition; no program where the record type itself has a problem.</summary>
+internal sealed record Compiled(Definition Definition, RuleProgram? Program, ImmutableArray<Problem> Problems)
 {
-    internal static Compiled Of(Definition definition, string form)
+    internal static Compiled Of(Definition definition)
     {
-        var (program, problems) = RuleProgram.Compile(definition, form.Length == 0 ? null : form);
-        return new(definition, form, program, problems);
+        var (program, problems) = RuleProgram.Compile(definition);
+        return new(definition, program, problems);
     }
 }

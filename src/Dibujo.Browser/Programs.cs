@@ -3,7 +3,6 @@ using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Exchange;
-using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Browser;
@@ -13,19 +12,19 @@ internal static partial class Programs
 {
     private static readonly Handles<Compiled> Held = new();
 
-    /// <summary>Compiles a definition (JSON in UTF-8) for the form of that key; empty: the main form.</summary>
+    /// <summary>Compiles a definition (JSON in UTF-8), for all its forms.</summary>
     [JSExport]
-    internal static int Compile(byte[] definition, string form) =>
-        Held.Add(Compiled.Of(JsonSerializer.Deserialize(definition, CoreJson.Default.Definition)!, form));
+    internal static int Compile(byte[] definition) =>
+        Held.Add(Compiled.Of(JsonSerializer.Deserialize(definition, CoreJson.Default.Definition)!));
 
     /// <summary>
-    /// Compiles other rules of the same record type, for the same form. They come as a list in JSON, where a number stands
+    /// Compiles other rules of the same record type. They come as a list in JSON, where a number stands
     /// for the rule that has that place in the program at hand: so an edit brings only the rule that was edited.
     /// </summary>
     [JSExport]
     internal static int Recompile(int program, byte[] rules)
     {
-        var (definition, form) = (Held[program].Definition, Held[program].Form);
+        var definition = Held[program].Definition;
         using var list = JsonDocument.Parse(rules);
         ImmutableArray<Rule> others =
         [
@@ -33,7 +32,7 @@ internal static partial class Programs
                 ? definition.Rules[rule.GetInt32()]
                 : rule.Deserialize(CoreJson.Default.Rule)!),
         ];
-        return Held.Add(Compiled.Of(definition with { Rules = others }, form));
+        return Held.Add(Compiled.Of(definition with { Rules = others }));
     }
 
     /// <summary>Whether a record can be opened: not where the record type itself has a problem.</summary>
@@ -44,11 +43,15 @@ internal static partial class Programs
     [JSExport]
     internal static string Problems(int program) => JsonSerializer.Serialize(Held[program].Problems, CoreJson.Default.ImmutableArrayProblem);
 
-    /// <summary>The elements by number, as JSON; none where the program is not usable.</summary>
+    /// <summary>The elements that the form of that key knows, as JSON; none where the program is not usable. Their numbers: <see cref="Numbers"/>.</summary>
     [JSExport]
-    internal static string Elements(int program) => JsonSerializer.Serialize(
-        Held[program].Program is { } usable ? [.. Enumerable.Range(0, usable.ElementCount).Select(usable.ElementAt)] : ImmutableArray<Element>.Empty,
-        CoreJson.Default.ImmutableArrayElement);
+    internal static string Elements(int program, string form) => JsonSerializer.Serialize(
+        [.. Numbers(program, form).Select(number => Of(program).ElementAt(number))], CoreJson.Default.ImmutableArrayElement);
+
+    /// <summary>The numbers by which deltas call those elements, in the same order.</summary>
+    [JSExport]
+    internal static int[] Numbers(int program, string form) => Held[program].Program is not { } usable ? []
+        : [.. Enumerable.Range(0, usable.ElementCount).Where(number => usable.NumberOf(usable.ElementAt(number), form) == number)];
 
     [JSExport]
     internal static void Close(int program) => Held.Remove(program);

@@ -15,7 +15,7 @@ namespace Dibujo.Browser;
 /// </remarks>
 internal static partial class Sessions
 {
-    private static readonly Handles<Session> Held = new();
+    private static readonly Handles<WholeRecord> Held = new();
 
     [JSExport]
     internal static int Open(int program, string valuesJson, string settingJson)
@@ -23,7 +23,7 @@ internal static partial class Sessions
         var compiled = Programs.Of(program);
         var values = JsonSerializer.Deserialize(valuesJson, CoreJson.Default.IReadOnlyDictionaryStringValue)!;
         var setting = JsonSerializer.Deserialize(settingJson, CoreJson.Default.Setting)!;
-        return Held.Add(new(compiled, new RecordValues(values).FittedTo(compiled.Definition.RecordType), setting, KnownRecords.All));
+        return Held.Add(new(new Session(compiled, new RecordValues(values).FittedTo(compiled.Definition.RecordType), setting, KnownRecords.All)));
     }
 
     [JSExport]
@@ -33,7 +33,7 @@ internal static partial class Sessions
     [JSExport]
     internal static int[] All(int session)
     {
-        var open = Held[session];
+        var open = Held[session].AtHand;
         var program = open.Program;
         return Write(
             open,
@@ -46,7 +46,7 @@ internal static partial class Sessions
     [JSExport]
     internal static int[]? Change(int session, int field, string valueJson)
     {
-        var open = Held[session];
+        var open = Held[session].AtHand;
         var type = open.Program.Definition.RecordType.Fields[field];
         return type.Type.Fit(JsonSerializer.Deserialize(valueJson, CoreJson.Default.Value)!) is { } value
             ? Write(open, open.Change(type.Key, value))
@@ -56,37 +56,43 @@ internal static partial class Sessions
     [JSExport]
     internal static int[] Enter(int session, string settingJson)
     {
-        var open = Held[session];
+        var open = Held[session].AtHand;
         return Write(open, open.Enter(JsonSerializer.Deserialize(settingJson, CoreJson.Default.Setting)!));
     }
 
     /// <summary>The field's value on the form as a bare JSON value.</summary>
     [JSExport]
     internal static string ValueOf(int session, int field) =>
-        JsonSerializer.Serialize(Held[session].ValueOf(field), CoreJson.Default.Value);
+        JsonSerializer.Serialize(Held[session].AtHand.ValueOf(field), CoreJson.Default.Value);
 
     /// <summary>The limit that the field's value breaks, as a sentence; empty where it keeps them all.</summary>
     [JSExport]
     internal static string Violation(int session, int field)
     {
-        var open = Held[session];
-        return open.Program.Definition.RecordType.Fields[field].Type.Violation(open.ValueOf(field)) ?? "";
+        var open = Held[session].AtHand;
+        var key = open.Program.Definition.RecordType.Fields[field].Key;
+        return open.Program.Definition.RecordType.Fields[field].Type.Violation(open.ValueOf(field), open.Saved[key]) ?? "";
     }
 
     /// <summary>Looks linked records up again, after <see cref="KnownRecords.Know"/>.</summary>
     [JSExport]
     internal static int[] LookUpAgain(int session)
     {
-        var open = Held[session];
+        var open = Held[session].AtHand;
+        Held[session].LookUpAgain();
         return Write(open, open.LookUpAgain());
     }
 
-    /// <summary>What is asked for and not filled in: <see cref="MissingField"/>s as JSON.</summary>
+    /// <summary>Keys of the forms that apply to the record now.</summary>
+    [JSExport]
+    internal static string[] Forms(int session) => [.. Held[session].RelevantForms().Select(form => form.Key)];
+
+    /// <summary>What is asked for and not filled in on any form that applies: <see cref="MissingField"/>s as JSON.</summary>
     [JSExport]
     internal static string Missing(int session) =>
         JsonSerializer.Serialize([.. Held[session].Missing()], CoreJson.Default.ImmutableArrayMissingField);
 
-    /// <summary>What rules say now: <see cref="SaidMessage"/>s as JSON.</summary>
+    /// <summary>What rules say now here, and what stops something on other forms: <see cref="SaidMessage"/>s as JSON.</summary>
     [JSExport]
     internal static string Messages(int session) =>
         JsonSerializer.Serialize([.. Held[session].Messages()], CoreJson.Default.ImmutableArraySaidMessage);
@@ -94,27 +100,37 @@ internal static partial class Sessions
     /// <summary>What rules advise now: <see cref="Suggestion"/>s as JSON.</summary>
     [JSExport]
     internal static string Suggestions(int session) =>
-        JsonSerializer.Serialize([.. Held[session].Suggestions()], CoreJson.Default.ImmutableArraySuggestion);
+        JsonSerializer.Serialize([.. Held[session].AtHand.Suggestions()], CoreJson.Default.ImmutableArraySuggestion);
 
     /// <summary>Keys of the choices that are left to a field; null where all are.</summary>
     [JSExport]
-    internal static string[]? Offers(int session, int field) => Held[session].Offers(field) is { } offers ? [.. offers] : null;
+    internal static string[]? Offers(int session, int field) => Held[session].AtHand.Offers(field) is { } offers ? [.. offers] : null;
 
     /// <summary>The changes that count now, by field key, as JSON.</summary>
     [JSExport]
     internal static string Changes(int session) => JsonSerializer.Serialize(
-        Held[session].Changes(), CoreJson.Default.IReadOnlyDictionaryStringValue);
+        Held[session].AtHand.Changes(), CoreJson.Default.IReadOnlyDictionaryStringValue);
+
+    /// <summary>The changes that are set aside, by field key, as JSON.</summary>
+    [JSExport]
+    internal static string SetAside(int session) => JsonSerializer.Serialize(
+        Held[session].AtHand.SetAside(), CoreJson.Default.IReadOnlyDictionaryStringValue);
+
+    /// <summary>What would come of each move that is this person's to make: <see cref="Core.Saving.Outlook"/>s as JSON.</summary>
+    [JSExport]
+    internal static string Outlook(int session) => JsonSerializer.Serialize(
+        Core.Saving.Outlook.Of(Held[session].AtHand, KnownRecords.All), CoreJson.Default.ImmutableArrayOutlook);
 
     /// <summary>Every clause of a rule with present value and truth, as JSON.</summary>
     [JSExport]
     internal static string Clauses(int session, int rule) =>
-        JsonSerializer.Serialize(new Explainer(Held[session]).Clauses(rule), CoreJson.Default.ImmutableArrayClauseExplanation);
+        JsonSerializer.Serialize(new Explainer(Held[session].AtHand).Clauses(rule), CoreJson.Default.ImmutableArrayClauseExplanation);
 
     /// <summary>Why the element of that number is as it is, as JSON.</summary>
     [JSExport]
     internal static string Explain(int session, int element)
     {
-        var open = Held[session];
+        var open = Held[session].AtHand;
         return JsonSerializer.Serialize(
             new Explainer(open).Explain(open.Program.ElementAt(element)), CoreJson.Default.ElementExplanation);
     }

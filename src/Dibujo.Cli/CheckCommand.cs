@@ -12,7 +12,7 @@ internal static class CheckCommand
             return ExitCode.Problems;
         }
 
-        var problems = DefinitionCheck.Of(pack.ToDefinition());
+        var problems = DefinitionCheck.ToPublish(pack.ToDefinition());
         InputFile.Print(packPath, problems, output);
         output.WriteLine(problems.IsEmpty
             ? $"{packPath}: {pack.RecordType.Label} with {pack.Rules.Length} rules, no problems."

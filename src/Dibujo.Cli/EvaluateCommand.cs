@@ -29,16 +29,21 @@ internal static class EvaluateCommand
             writer.WriteStartObject("elements");
             for (var i = 0; i < session.Program.ElementCount; i++)
             {
-                Print(writer, session.Program.ElementAt(i), session.StateOf(i));
+                // Tabs and sections of the form at hand, and every form.
+                if (session.NumberOf(session.Program.ElementAt(i)) == i)
+                {
+                    Print(writer, session.Program.ElementAt(i), session.StateOf(i));
+                }
             }
 
             writer.WriteEndObject();
             writer.WritePropertyName("values");
             JsonSerializer.Serialize(writer, session.Values().ByField, CoreJson.Default.IReadOnlyDictionaryStringValue);
             writer.WritePropertyName("missing");
-            JsonSerializer.Serialize(writer, [.. session.Missing()], CoreJson.Default.ImmutableArrayMissingField);
+            var whole = new WholeRecord(session);
+            JsonSerializer.Serialize(writer, [.. whole.Missing()], CoreJson.Default.ImmutableArrayMissingField);
             writer.WritePropertyName("messages");
-            JsonSerializer.Serialize(writer, [.. session.Messages()], CoreJson.Default.ImmutableArraySaidMessage);
+            JsonSerializer.Serialize(writer, [.. whole.Messages()], CoreJson.Default.ImmutableArraySaidMessage);
             writer.WritePropertyName("suggestions");
             JsonSerializer.Serialize(writer, [.. session.Suggestions()], CoreJson.Default.ImmutableArraySuggestion);
             writer.WriteStartObject("choices");

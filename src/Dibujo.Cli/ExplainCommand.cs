@@ -20,9 +20,9 @@ internal static class ExplainCommand
             return ExitCode.Problems;
         }
 
-        if (Element(name) is not { } element || session.Program.NumberOf(element) < 0)
+        if (Element(name) is not { } element || session.NumberOf(element) < 0)
         {
-            output.WriteLine($"There is no element “{name}” on the form. Name one as field:KEY, part:FIELD.PART, section:KEY, tab:KEY or form:KEY.");
+            output.WriteLine($"There is no element “{name}” on the form. Name one as field:KEY, part:FIELD.PART, section:KEY, tab:KEY, form:KEY or record.");
             return ExitCode.Problems;
         }
 
@@ -48,6 +48,7 @@ internal static class ExplainCommand
 
     private static Element? Element(string name) => name.Split(':', 2) switch
     {
+        ["record"] => Core.Forms.Element.Record,
         [var key] => Core.Forms.Element.Field(key),
         [var kind, var key] when Enum.TryParse<ElementKind>(kind, ignoreCase: true, out var known) && Enum.IsDefined(known) => new Element(known, key),
         _ => null,

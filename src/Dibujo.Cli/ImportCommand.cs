@@ -109,11 +109,12 @@ internal static class ImportCommand
     private static ImmutableArray<string> Reasons(RuleProgram program, ReadRow row)
     {
         var type = program.Definition.RecordType;
-        if (row.WorkflowIn(type) is not { } workflow)
+        if (row.Misplaced(type, null) is { } misplaced)
         {
-            return [$"There is no workflow “{row.Workflow}”. Name one of the record type, or leave it blank."];
+            return [misplaced];
         }
 
+        var workflow = row.WorkflowIn(type)!;
         var setting = new Setting(workflow.Key, workflow.Stages[0].Key, IsNew: true, Channel: Channel.Import).At(DateTime.Now);
         return [.. new Judge(program).Decide(type.Defaults(setting), setting, new(row.Filled)).Refusals.Select(r => r.Sentence(type))];
     }

@@ -19,29 +19,27 @@ internal static class OpenRecord
             return null;
         }
 
-        var (program, problems) = RuleProgram.Compile(pack.ToDefinition(), record.Form);
+        var (program, problems) = RuleProgram.Compile(pack.ToDefinition());
         InputFile.Print(packPath, problems, output);
         if (program is null || !problems.IsEmpty)
         {
-            if (problems.IsEmpty)
-            {
-                output.WriteLine($"{recordPath}#/form: There is no form “{record.Form}”. Name one of the record type.");
-            }
-
             return null;
         }
 
-        var (saved, savedFine) = Fit(pack.RecordType, record.Values, $"{recordPath}#/values", output);
+        var setting = record.Setting with { Form = record.Form ?? record.Setting.Form };
+        var (_, savedFine) = Fit(pack.RecordType, record.Values, $"{recordPath}#/values", output);
         var (changes, changesFine) = Fit(pack.RecordType, record.Changes ?? record.Values.Clear(), $"{recordPath}#/changes", output);
         var mistakes = record.Linked.SelectMany((given, i) => given.Mistakes(pack.RecordType).Select(mistake => $"{recordPath}#/linked/{i}: {mistake}")).ToList();
+        mistakes.AddRange(setting.Mistakes(pack.RecordType).Select(mistake =>
+            $"{recordPath}#/{(mistake.Member == "form" && record.Form is not null ? "" : "setting/")}{mistake.Member}: {mistake.What}"));
         mistakes.ForEach(output.WriteLine);
-        if (!savedFine || !changesFine || mistakes.Count > 0 || !KnowsStage(pack.RecordType, record.Setting, $"{recordPath}#/setting", output))
+        if (!savedFine || !changesFine || mistakes.Count > 0)
         {
             return null;
         }
 
-        var session = new Session(
-            program, saved, record.Setting.Now == default ? record.Setting.At(DateTime.Now) : record.Setting, new GivenRecords(record.Linked));
+        setting = setting.Now == default ? setting.At(DateTime.Now) : setting;
+        var session = new Session(program, pack.RecordType.Begin(setting, record.Values), setting, new GivenRecords(record.Linked));
         session.Change(changes.ByField);
         return session;
     }
@@ -66,22 +64,5 @@ internal static class OpenRecord
         }
 
         return (new(values), isFine);
-    }
-
-    private static bool KnowsStage(RecordType type, Setting setting, string place, TextWriter output)
-    {
-        if (type.FindWorkflow(setting.Workflow) is not { } workflow)
-        {
-            output.WriteLine($"{place}/workflow: There is no workflow “{setting.Workflow}”. Name one of the record type.");
-            return false;
-        }
-
-        if (workflow.Position(setting.Stage) < 0)
-        {
-            output.WriteLine($"{place}/stage: {workflow.Label} has no stage “{setting.Stage}”. Name one of its stages.");
-            return false;
-        }
-
-        return true;
     }
 }

@@ -14,7 +14,7 @@ internal static class TestCommand
         }
 
         var definition = pack.ToDefinition();
-        var problems = DefinitionCheck.Of(definition);
+        var problems = DefinitionCheck.ToPublish(definition);
         InputFile.Print(packPath, problems, output);
         var runs = ExampleRun.Of(definition);
         foreach (var run in runs.Where(r => !r.Holds))

@@ -1,5 +1,14 @@
 using Dibujo.Server.Hosting;
 
-var app = DibujoServer.Build(args);
-await app.PrepareAsync(withDemo: app.Configuration.GetValue("demo", defaultValue: false));
-await app.RunAsync();
+try
+{
+    await using var app = DibujoServer.Build(args);
+    await app.PrepareAsync(withDemo: app.Configuration.GetValue("demo", defaultValue: false));
+    await app.RunAsync();
+    return 0;
+}
+catch (CannotStart reason)
+{
+    await Console.Error.WriteLineAsync(reason.Message);
+    return reason.ExitCode;
+}

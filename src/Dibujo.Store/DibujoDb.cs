@@ -3,6 +3,7 @@ using Dibujo.Core.Exchange;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
 using Dibujo.Store.Accounts;
+using Dibujo.Store.Auditing;
 using Dibujo.Store.Definitions;
 using Dibujo.Store.Records;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
@@ -27,6 +28,31 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
     /// <summary>What every save changed.</summary>
     public DbSet<HistoryEntry> History => Set<HistoryEntry>();
 
+    /// <summary>Who is signed in where.</summary>
+    public DbSet<StoredSession> Sessions => Set<StoredSession>();
+
+    /// <summary>Where people have signed in before.</summary>
+    public DbSet<KnownPlace> KnownPlaces => Set<KnownPlace>();
+
+    /// <summary>Tokens by which programs act for people.</summary>
+    public DbSet<ApiToken> ApiTokens => Set<ApiToken>();
+
+    /// <summary>Who did what that may have to be accounted for.</summary>
+    public DbSet<AuditEntry> Audit => Set<AuditEntry>();
+
+    /// <summary>The row that <see cref="Heartbeat"/> is about.</summary>
+    public DbSet<Heartbeat> Heartbeats => Set<Heartbeat>();
+
+    /// <summary>
+    /// One save at a time, in the order in which they come: the database has one writer, and who waits for it without a
+    /// queue may wait for very long.
+    /// </summary>
+    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        using var turn = await WriteQueue.TurnAsync(cancellationToken);
+        return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
+
     /// <inheritdoc/>
     protected override void OnModelCreating(ModelBuilder builder)
     {
@@ -34,7 +60,7 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
         builder.Entity<StoredRecordType>(type =>
         {
             type.HasKey(t => t.Key);
-            Json(type.Property(t => t.Draft));
+            Json(type.Property(t => t.Draft)).UsePropertyAccessMode(PropertyAccessMode.Field);
             type.Property(t => t.DraftVersion).IsConcurrencyToken();
         });
         builder.Entity<StoredEdition>(edition =>
@@ -46,17 +72,35 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
         builder.Entity<StoredRecord>(record =>
         {
             record.HasOne<StoredRecordType>().WithMany().HasForeignKey(r => r.RecordType).OnDelete(DeleteBehavior.Restrict);
-            record.HasIndex(r => new { r.RecordType, r.Stage });
+            // The list of records reads nothing but these: sorted, searched and filtered without a look at the values.
+            record.HasIndex(r => new { r.RecordType, r.ChangedAt, r.Id, r.Stage, r.Title, r.Workflow, r.ChangedBy });
+            record.HasIndex(r => new { r.RecordType, r.Stage, r.ChangedAt, r.Id, r.Title, r.Workflow, r.ChangedBy });
             record.Property(r => r.Version).IsConcurrencyToken();
             Json(record.Property(r => r.Values));
         });
         builder.Entity<HistoryEntry>(entry =>
         {
-            entry.HasOne<StoredRecord>().WithMany().HasForeignKey(e => e.RecordId).OnDelete(DeleteBehavior.Restrict);
+            entry.HasOne(e => e.Record).WithMany().HasForeignKey(e => e.RecordId).OnDelete(DeleteBehavior.Restrict);
             entry.HasIndex(e => new { e.RecordId, e.Version }).IsUnique();
             Json(entry.Property(e => e.Before));
             Json(entry.Property(e => e.After));
         });
+        builder.Entity<StoredSession>(session =>
+        {
+            session.HasOne<Account>().WithMany().HasForeignKey(s => s.AccountId).OnDelete(DeleteBehavior.Cascade);
+            session.HasIndex(s => s.Hash).IsUnique();
+        });
+        builder.Entity<KnownPlace>(place =>
+        {
+            place.HasKey(p => new { p.Hash, p.AccountId });
+            place.HasOne<Account>().WithMany().HasForeignKey(p => p.AccountId).OnDelete(DeleteBehavior.Cascade);
+        });
+        builder.Entity<ApiToken>(token =>
+        {
+            token.HasIndex(t => t.Hash).IsUnique();
+            token.HasOne<Account>().WithMany().HasForeignKey(t => t.AccountId).OnDelete(DeleteBehavior.Cascade);
+        });
+        builder.Entity<AuditEntry>().Property(e => e.Event).HasConversion<string>();
     }
 
     /// <inheritdoc/>
@@ -64,7 +108,7 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
         // SQLite keeps no zone; all times here are UTC.
         configurationBuilder.Properties<DateTime>().HaveConversion<UtcTime>();
 
-    private static void Json(PropertyBuilder<Definition> property) => property.HasConversion(
+    private static PropertyBuilder<Definition> Json(PropertyBuilder<Definition> property) => property.HasConversion(
         definition => JsonSerializer.Serialize(definition, CoreJson.Default.Definition),
         json => JsonSerializer.Deserialize(json, CoreJson.Default.Definition)!);
 

@@ -52,7 +52,7 @@ internal sealed class Chance(uint seed) : IRecordLookup
                     new("t0", Label("Tab 0"), [new("s0", Label("Section 0"), ["f0", "f1", "f7"]), new("s1", Label("Section 1"), ["f2", "f3", "f8"], Rest())]),
                     new("t1", Label("Tab 1"), [new("s2", Label("Section 2"), ["f4", "f5", "f6", "f9", "f10", "f11", "f12"])]),
                 ]),
-                new("short", "Short", [new("u0", "Tab U", [new("v0", "Section V", ["f3", "f0", "f6"])])]),
+                new("short", "Short", [new("t0", Label("Tab U"), [new("v0", "Section V", ["f3", "f0", "f6", "f5"], Rest()), new("s1", "Section W", ["f9"])])]),
             ],
             [
                 new("long", "Long", [new("first", Label("First")), new("middle", Label("Middle")), new("last", Label("Last"))],
@@ -66,14 +66,14 @@ internal sealed class Chance(uint seed) : IRecordLookup
         return new(type, [.. Enumerable.Range(0, random.Next(1, 8)).Select(Rule)]);
     }
 
-    internal static RuleProgram Compile(Definition definition, string? form = null)
+    internal static RuleProgram Compile(Definition definition)
     {
-        var (program, problems) = RuleProgram.Compile(definition, form);
+        var (program, problems) = RuleProgram.Compile(definition);
         Assert.Empty(problems);
         return program!;
     }
 
-    internal Setting Setting() => Pick(Settings);
+    internal Setting Setting() => Pick(Settings) with { Form = random.Next(3) == 0 ? "short" : null };
 
     internal RecordValues Record() => type.Fields.Aggregate(
         RecordValues.Empty, (record, field) => random.Next(3) == 0 ? record : record.With(field.Key, Value(field.Type)));
@@ -143,17 +143,17 @@ internal sealed class Chance(uint seed) : IRecordLookup
 
     private Rule Rule(int i)
     {
-        var where = random.Next(8) != 0 ? null : random.Next(2) == 0 ? new Scope { Forms = ["main"] } : new Scope { Channels = [Channel.Form, Channel.Import] };
+        var where = random.Next(8) != 0 ? null : random.Next(2) == 0 ? new Scope { Forms = [Pick("main", "main", "short")] } : new Scope { Channels = [Channel.Form, Channel.Import] };
         var rule = new Rule(Name("r", i), $"Rule {i}", On: random.Next(10) != 0, Where: where);
         if (random.Next(8) == 0 && HasValueEffects)
         {
             return rule with { Table = Table() };
         }
 
-        var cases = Enumerable.Range(0, random.Next(1, 3)).Select(_ => new Case(Effects(), Condition(0))).ToList();
+        var cases = Enumerable.Range(0, random.Next(1, 3)).Select(_ => Sound(new Case(Effects(), Condition(0)))).ToList();
         if (random.Next(5) == 0)
         {
-            cases.Add(new(Effects()));
+            cases.Add(Sound(new(Effects())));
         }
 
         return rule with { Cases = [.. cases] };
@@ -175,20 +175,33 @@ internal sealed class Chance(uint seed) : IRecordLookup
         [.. Enumerable.Range(0, random.Next(1, 3)).Select(_ => Effect())
             .Select(e => !HasValueEffects && e is (SetValue or ClearValue or Calculate or Hide { Value: not HiddenValue.Keep }) ? new Hide([Target()]) : e).DistinctBy(e => (Facets.Of(e), e is StateEffect s ? s.Targets[0].Key : e is FieldEffect f ? f.Field : e.ToString()))];
 
-    private Element Target() => random.Next(6) switch
+    /// <summary>Skipping begins after a field at which the condition looks.</summary>
+    private Case Sound(Case @case) => !@case.Effects.Any(e => e is JumpAhead or EndForm) ? @case
+        : @case.While is null ? @case with { Effects = [new Hide([Element.Field("f1")], HiddenValue.Keep)] }
+        : @case with { While = new Group(Pick(Quantifier.AllOf, Quantifier.AnyOf), [Clause(new FieldSubject(Pick("f0", "f1", "f3"))), Clause(Pick<Subject>(new StageSubject(), new RoleSubject(), new NewSubject()))]) };
+
+    private Element Target(bool withRecord = false) => random.Next(6) switch
     {
-        0 => Element.Section(Name("s", random.Next(3))),
+        0 => Element.Section(Pick("s0", "s1", "s2", "v0")),
         1 when random.Next(3) == 0 => Element.Tab(Name("t", random.Next(2))),
-        1 when random.Next(3) == 0 => Element.Form("main"),
+        1 when random.Next(3) == 0 => Element.Form(Pick("main", "short")),
+        1 when withRecord => Element.Record,
         2 when HasPartEffects && random.Next(2) == 0 => Element.Part("f8", Pick("given", "family")),
         _ => Element.Field(Name("f", random.Next(13))),
     };
 
     private Effect Effect()
     {
-        var target = Target();
+        var target = Target(withRecord: true);
         var field = Pick(type.Fields.ToArray());
-        return random.Next(16) switch
+        var kind = random.Next(16);
+        if (kind is < 4 or 15 && target == Element.Record)
+        {
+            // Not to be hidden, and nothing stands beside it.
+            target = Element.Field(field.Key);
+        }
+
+        return kind switch
         {
             0 => new Show([target]),
             1 or 2 => new Hide([target]),

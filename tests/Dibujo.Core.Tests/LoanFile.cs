@@ -41,9 +41,9 @@ internal sealed class LoanFile : IRecordLookup
     internal static RecordValues Saved(params (string Field, object? Value)[] values) =>
         new(values.Select(v => KeyValuePair.Create(v.Field, Fitted(v.Field, v.Value))));
 
-    internal static Session Open(Definition definition, RecordValues? saved = null, Setting? setting = null, string? form = null)
+    internal static Session Open(Definition definition, RecordValues? saved = null, Setting? setting = null)
     {
-        var (program, problems) = Core.Compilation.RuleProgram.Compile(definition, form);
+        var (program, problems) = Core.Compilation.RuleProgram.Compile(definition);
         Assert.Empty(problems);
         return new(program!, saved ?? RecordValues.Empty, setting ?? AtTerms, Records);
     }

@@ -45,12 +45,12 @@ internal sealed class Oracle
         }
     }
 
-    private Form Form => definition.RecordType.Forms[0];
+    private Form Form => definition.RecordType.Forms.First(f => setting.Form is null || f.Key == setting.Form);
 
     /// <summary>The state of every field, by visibility, access and requirement.</summary>
     internal Dictionary<string, (bool Visible, Access Access, Requirement Requirement, Value Value)> States() =>
         definition.RecordType.Fields.ToDictionary(
-            f => f.Key, f => (!Hiding(f.Key).Hidden, AccessTo(f.Key), RequirementOn(f.Key), live[f.Key]));
+            f => f.Key, f => (IsOnForm(f.Key) && !Hiding(f.Key).Hidden, AccessTo(f.Key), RequirementOn(f.Key), live[f.Key]));
 
     private Value ValueOf(Field field)
     {
@@ -62,7 +62,7 @@ internal sealed class Oracle
 
         var given = GivenTo(field);
         return given is Calculate calculate ? Found(calculate.From, field)
-            : !hidden && AccessTo(field.Key) == Access.Open && changes.TryGetValue(field.Key, out var change) ? change
+            : IsOnForm(field.Key) && !hidden && AccessTo(field.Key) == Access.Open && changes.TryGetValue(field.Key, out var change) ? change
             : given is SetValue set ? Found(set.To, field)
             : given is ClearValue ? Value.Blank
             : saved[field.Key];
@@ -90,43 +90,54 @@ internal sealed class Oracle
             return Access.Locked;
         }
 
-        var claim = Chain(field).Select(level => Highest(level.Element, Facet.Access, field)).FirstOrDefault(c => c is not null);
+        var claim = Levels(field).Select(level => Highest(level, Facet.Access, field)).FirstOrDefault(c => c is not null);
         return claim switch
         {
             Core.Rules.Lock => Access.Locked,
             Unlock => Access.Open,
-            _ => Chain(field).Any(level => level.AtRest.Access == Access.Locked) ? Access.Locked : Access.Open,
+            _ => Levels(field).SelectMany(level => level).Any(e => e.AtRest.Access == Access.Locked) ? Access.Locked : Access.Open,
         };
     }
 
     private Requirement RequirementOn(string field)
     {
-        var claim = Chain(field).Select(level => Highest(level.Element, Facet.Requirement, null)).FirstOrDefault(c => c is not null);
+        var claim = Levels(field).Select(level => Highest(level, Facet.Requirement, null)).FirstOrDefault(c => c is not null);
         return claim switch
         {
             Require require => require.Level,
             MakeOptional => Requirement.Optional,
-            _ => Chain(field).Select(level => level.AtRest.Requirement).FirstOrDefault(r => r != Requirement.Optional),
+            _ => Levels(field).Select(level => level.Select(e => e.AtRest.Requirement).DefaultIfEmpty().Max()).FirstOrDefault(r => r != Requirement.Optional),
         };
     }
 
-    private IEnumerable<(Element Element, Rest AtRest)> Chain(string field)
-    {
-        yield return (Element.Field(field), definition.RecordType.Find(field)!.Rest ?? Rest.Ordinary);
-        foreach (var tab in Form.Tabs)
-        {
-            foreach (var section in tab.Sections.Where(s => s.Fields.Contains(field)))
-            {
-                yield return (Element.Section(section.Key), section.Rest ?? Rest.Ordinary);
-                yield return (Element.Tab(tab.Key), tab.Rest ?? Rest.Ordinary);
-                yield return (Element.Form(Form.Key), Form.Rest ?? Rest.Ordinary);
-            }
-        }
-    }
+    private bool IsOnForm(string field) => Form.Fields().Contains(field);
 
-    private Effect? Highest(Element element, Facet facet, string? ownField) => InForce(ownField)
+    /// <summary>The field and what encloses it on the form at hand: seen only if all of them are.</summary>
+    private IEnumerable<(Element Element, Rest AtRest)> Chain(string field) =>
+        !IsOnForm(field) ? [Itself(field)] : [Itself(field), .. Sections(Form, field), .. Tabs(Form, field), .. Doors()];
+
+    /// <summary>What decides over access and requirement, the nearest first: sections and tabs count wherever they stand.</summary>
+    private IEnumerable<List<(Element Element, Rest AtRest)>> Levels(string field) =>
+    [
+        [Itself(field)],
+        [.. definition.RecordType.Forms.SelectMany(form => Sections(form, field))],
+        [.. definition.RecordType.Forms.SelectMany(form => Tabs(form, field))],
+        .. Doors().Select(door => new List<(Element, Rest)> { door }),
+    ];
+
+    private (Element Element, Rest AtRest) Itself(string field) => (Element.Field(field), definition.RecordType.Find(field)!.Rest ?? Rest.Ordinary);
+
+    private static IEnumerable<(Element Element, Rest AtRest)> Sections(Form form, string field) => form.Tabs.SelectMany(tab => tab.Sections)
+        .Where(s => s.Fields.Contains(field)).Select(s => (Element.Section(s.Key), s.Rest ?? Rest.Ordinary));
+
+    private static IEnumerable<(Element Element, Rest AtRest)> Tabs(Form form, string field) => form.Tabs
+        .Where(tab => tab.Sections.Any(s => s.Fields.Contains(field))).Select(tab => (Element.Tab(tab.Key), tab.Rest ?? Rest.Ordinary));
+
+    private IEnumerable<(Element Element, Rest AtRest)> Doors() => [(Element.Form(Form.Key), Form.Rest ?? Rest.Ordinary), (Element.Record, Rest.Ordinary)];
+
+    private Effect? Highest(List<(Element Element, Rest AtRest)> level, Facet facet, string? ownField) => InForce(ownField)
         .Select(e => e.Effect)
-        .FirstOrDefault(effect => Facets.Of(effect) == facet && effect is StateEffect state && state.Targets.Contains(element));
+        .FirstOrDefault(effect => Facets.Of(effect) == facet && effect is StateEffect state && level.Exists(e => state.Targets.Contains(e.Element)));
 
     /// <summary>As <see cref="Highest"/> for visibility, where jumping ahead and ending the form hide too.</summary>
     private Effect? HighestHiding(Element element, string ownField) => InForce(ownField)
@@ -145,7 +156,12 @@ internal sealed class Oracle
         var order = Form.Tabs.SelectMany(tab => tab.Sections
             .SelectMany(section => section.Fields.Select(Element.Field).Prepend(Element.Section(section.Key))).Prepend(Element.Tab(tab.Key))).ToList();
         var drivers = Drivers(condition).Select(key => order.IndexOf(Element.Field(key))).ToList();
-        var start = drivers.Count == 0 ? 0 : drivers.Max() + 1;
+        if (drivers.DefaultIfEmpty(-1).Max() < 0 || (to is { } there && !order.Contains(there)))
+        {
+            return [];
+        }
+
+        var start = drivers.Max() + 1;
         var end = to is { } known ? order.IndexOf(known) : order.Count;
         var within = order.Take(end).Skip(start).ToHashSet();
         return [.. within.Where(e => FieldsOf(e).All(within.Contains))];

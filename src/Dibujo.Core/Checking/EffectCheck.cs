@@ -3,6 +3,7 @@ using Dibujo.Core.Conditions;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
+using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Checking;
 
@@ -19,7 +20,7 @@ internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, Proble
         type.Fields.SelectMany(f => (f.Type as CompoundType)?.Parts.Select(p => Element.Part(f.Key, p.Key)).Prepend(Element.Field(f.Key)) ?? [Element.Field(f.Key)])
             .Concat(type.Forms.SelectMany(form => form.Tabs.SelectMany(tab =>
                 tab.Sections.Select(s => Element.Section(s.Key)).Prepend(Element.Tab(tab.Key))).Prepend(Element.Form(form.Key))))
-            .Distinct();
+            .Append(Element.Record).Distinct();
 
     /// <summary>The effects of one case, which may say one thing only of each facet of an element.</summary>
     internal void Check(string place, ImmutableArray<Effect> effects)
@@ -96,9 +97,9 @@ internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, Proble
     /// <summary>Whether the text says something, and not too much.</summary>
     internal void CheckText(string place, string? text)
     {
-        if (string.IsNullOrWhiteSpace(text) || text.Length > MostText)
+        if (text is null || BlankText.IsBlank(text) || text.Length > MostText)
         {
-            problems.Add(place, string.IsNullOrWhiteSpace(text) ? "There is no text." : "The text is too long.", $"Write 1 to {MostText} characters.");
+            problems.Add(place, text is null || BlankText.IsBlank(text) ? "There is no text." : "The text is too long.", $"Write 1 to {MostText} characters.");
         }
     }
 
@@ -111,6 +112,11 @@ internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, Proble
                 foreach (var (t, target) in targets.Index().Where(t => elements.Contains(t.Item)))
                 {
                     Once($"{place}/targets/{t}", effect, target, said);
+                }
+
+                if (effect is Show or Hide && targets.Contains(Element.Record))
+                {
+                    problems.Add($"{place}/targets", "The record as a whole cannot be hidden: nobody could open it again.", "Hide its forms, or lock the record.");
                 }
 
                 CheckRequire(place, effect as Require);
@@ -139,7 +145,11 @@ internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, Proble
                 break;
             case Message message:
                 CheckText($"{place}/text", message.Text);
-                if (message.At is { } at)
+                if (message.At is { Kind: ElementKind.Record })
+                {
+                    problems.Add($"{place}/at", "A message does not stand beside the record.", "Choose a field, section, tab or form; without one it stands above the form.");
+                }
+                else if (message.At is { } at)
                 {
                     CheckTarget($"{place}/at", at);
                 }
@@ -182,7 +192,7 @@ internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, Proble
                 target.Key is { Length: > 0 }
                     ? $"There is no {target.Kind.ToString().ToLowerInvariant()} “{ProblemList.Shorten(target.Key)}”."
                     : "The effect does not say on what.",
-                "Choose a field, section or tab of this record type.");
+                "Choose a field, section, tab or form of this record type, or the record.");
         }
     }
 

@@ -20,7 +20,7 @@ internal sealed class ProblemList
     internal void CheckNames(string place, string noun, IEnumerable<(string Key, string Label)> names)
     {
         CheckKeys(place, noun, names.Select(n => n.Key));
-        foreach (var (i, (key, _)) in names.Index().Where(n => string.IsNullOrWhiteSpace(n.Item.Label)))
+        foreach (var (i, (key, _)) in names.Index().Where(n => Values.BlankText.IsBlank(n.Item.Label)))
         {
             Add($"{place}/{i}/label", $"The {noun} “{Shorten(key)}” has no label.", "Give it the name by which people call it.");
         }

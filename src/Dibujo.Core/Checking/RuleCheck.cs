@@ -1,6 +1,7 @@
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Sentences;
+using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Checking;
 
@@ -12,6 +13,7 @@ internal sealed class RuleCheck
     private readonly ConditionCheck conditions;
     private readonly EffectCheck effects;
     private readonly TableCheck tables;
+    private readonly SkipCheck skips;
 
     internal RuleCheck(Definition definition, ProblemList problems)
     {
@@ -20,6 +22,7 @@ internal sealed class RuleCheck
         var subjects = new SubjectTypes(definition.RecordType);
         conditions = new(subjects, new Labels(definition.RecordType), problems);
         effects = new(definition.RecordType, subjects, problems);
+        skips = new(definition.RecordType, problems);
         tables = new(definition.RecordType, subjects, conditions, effects, problems);
     }
 
@@ -34,7 +37,7 @@ internal sealed class RuleCheck
 
     private void CheckRule(string place, Rule rule)
     {
-        if (string.IsNullOrWhiteSpace(rule.Name))
+        if (BlankText.IsBlank(rule.Name))
         {
             problems.Add($"{place}/name", "The rule has no name.", "Give it one that says what it is for.");
         }
@@ -70,6 +73,7 @@ internal sealed class RuleCheck
             }
 
             effects.Check($"{here}/effects", @case.Effects);
+            skips.Check($"{here}/effects", @case);
         }
     }
 

@@ -9,7 +9,7 @@ internal sealed class TableCheck(
     RecordType type, SubjectTypes subjects, ConditionCheck conditions, EffectCheck effects, ProblemList problems)
 {
     /// <summary>Each row is compared with each other, also while somebody types.</summary>
-    private const int MostRows = 1000;
+    internal const int MostRows = 1000;
 
     private const int MostOverlapsTold = 20;
 

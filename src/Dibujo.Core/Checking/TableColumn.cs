@@ -22,6 +22,12 @@ internal sealed class TableColumn
     /// <summary>For each cell a bit for each candidate that passes it.</summary>
     private readonly ulong[][] passing;
 
+    /// <summary>For each candidate a bit for each row whose cell it passes.</summary>
+    private readonly ulong[][] rowsPassed;
+
+    /// <summary>Rows of which the candidates alone do not tell with what they overlap.</summary>
+    private readonly ulong[] undecided;
+
     internal TableColumn(Subject driver, FieldType type, ImmutableArray<Cell> cells, RecordType recordType)
     {
         this.type = type;
@@ -33,6 +39,47 @@ internal sealed class TableColumn
             : [.. Watersheds.Of(driver, type, [.. tests.OfType<FixedTest>().SelectMany(t => t.Comparands)])
                 .SelectMany(value => (Candidate[])(looksAtChange ? [new(value), new(value, HasChanged: true)] : [new(value)]))];
         passing = [.. tests.Select(Passing)];
+        rowsPassed = [.. candidates.Index().Select(candidate => Rows(row => (passing[row][candidate.Index / 64] >> candidate.Index % 64 & 1) != 0))];
+        undecided = Rows(row => !IsFixed(cells[row]) || (tests[row] is { } test && Watersheds.Between(test, test).Any()));
+    }
+
+    /// <summary>Takes the rows out that surely pass no value together with this one.</summary>
+    internal void Narrow(int row, Span<ulong> partners)
+    {
+        if ((undecided[row / 64] >> row % 64 & 1) != 0)
+        {
+            return;
+        }
+
+        var shared = undecided.AsSpan().ToArray();
+        for (var candidate = 0; candidate < candidates.Length; candidate++)
+        {
+            if ((passing[row][candidate / 64] >> candidate % 64 & 1) == 0)
+            {
+                continue;
+            }
+
+            for (var i = 0; i < shared.Length; i++)
+            {
+                shared[i] |= rowsPassed[candidate][i];
+            }
+        }
+
+        for (var i = 0; i < partners.Length; i++)
+        {
+            partners[i] &= shared[i];
+        }
+    }
+
+    private ulong[] Rows(Func<int, bool> has)
+    {
+        var bits = new ulong[(cells.Length + 63) / 64];
+        for (var row = 0; row < cells.Length; row++)
+        {
+            bits[row / 64] |= has(row) ? 1UL << (row % 64) : 0;
+        }
+
+        return bits;
     }
 
     internal string Display(Value value) => value switch

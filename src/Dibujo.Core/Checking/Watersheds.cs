@@ -21,10 +21,11 @@ internal static class Watersheds
             YesNoType => [new YesNo(true), new YesNo(false)],
             ChoiceType choice => choice.Options.Select(o => new Choice(o.Key)),
             ChoicesType several => several.Options.Select(o => new Choices([o.Key])).Append(new Choices([.. several.Options.Select(o => o.Key)])).Concat(comparands),
-            NumberType or MoneyType => Around(comparands.OfType<Number>().Select(n => n.Amount)).Select(n => new Number(n)),
-            DateType => Around(comparands.OfType<Date>().Select(d => (decimal)d.Day.DayNumber)).Where(n => n is >= 0 and <= 3_652_058)
+            NumberType number => Around(comparands, number.Scale, number.Min, number.Max),
+            MoneyType money => Around(comparands, 2, money.Min, money.Max),
+            DateType => Around(comparands.OfType<Date>().Select(d => (decimal)d.Day.DayNumber), 1).Where(n => n is >= 0 and <= 3_652_058)
                 .Select(n => new Date(DateOnly.FromDayNumber((int)n))),
-            DateTimeType => Around(comparands.OfType<Moment>().Select(m => (decimal)(m.At.Ticks / TimeSpan.TicksPerSecond)))
+            DateTimeType => Around(comparands.OfType<Moment>().Select(m => (decimal)(m.At.Ticks / TimeSpan.TicksPerSecond)), 1)
                 .Where(n => n is >= 0 and <= 315_537_897_599).Select(n => new Moment(new((long)n * TimeSpan.TicksPerSecond))),
             CompoundType compound => [compound.Parts.Aggregate(Compound.Empty, (c, p) => c.With(p.Key, new Text("x"))), Compound.Empty.With(compound.Parts[^1].Key, new Text("x"))],
             PersonType => comparands.Append(new Person("somebody-else")),
@@ -38,7 +39,7 @@ internal static class Watersheds
     internal static IEnumerable<Value> Between(FixedTest one, FixedTest other) => (one.Comparands, other.Comparands) switch
     {
         _ when IsSearch(one) || IsSearch(other) => Texts([.. Sought(one), .. Sought(other)]),
-        ([Choices, ..], [Choices, ..]) => [Union(one, other)],
+        ([Choices, ..], [Choices, ..]) => [Union(one, other), Union(one), Union(other)],
         // A person may have several roles.
         ([Choice, ..], [Choice, ..]) when one.Subject is RoleSubject => [Union(one, other)],
         _ => [],
@@ -54,20 +55,29 @@ internal static class Watersheds
         where first != second
         select (Value)new Text($"{first.Plain} {second.Plain}");
 
-    private static Choices Union(FixedTest one, FixedTest other) => new(
-        [.. one.Comparands.Concat(other.Comparands).SelectMany(value => value is Choices several ? several.Keys : [value.Plain]).Distinct(StringComparer.Ordinal)]);
+    private static Choices Union(params FixedTest[] tests) => new(
+        [.. tests.SelectMany(test => test.Comparands).SelectMany(value => value is Choices several ? several.Keys : [value.Plain]).Distinct(StringComparer.Ordinal)]);
 
-    /// <summary>The numbers, what lies between neighbours, and what lies beyond the outermost.</summary>
-    private static IEnumerable<decimal> Around(IEnumerable<decimal> numbers)
+    /// <summary>Amounts that the field can hold: with so many digits after the point, and within its limits.</summary>
+    private static IEnumerable<Number> Around(ImmutableArray<Value> comparands, int scale, decimal? min, decimal? max)
     {
-        var sorted = numbers.Distinct().Order().ToList();
-        if (sorted.Count == 0)
-        {
-            return [0];
-        }
+        var step = new decimal(1, 0, 0, isNegative: false, (byte)Math.Clamp(scale, 0, 12));
+        return Around(comparands.OfType<Number>().Select(n => n.Amount).Append(min ?? 0), step)
+            .Where(n => !(n < min) && !(n > max)).Select(n => new Number(n));
+    }
 
+    /// <summary>What can be held at the numbers and next to them: between those of one number and the next, every answer is the same.</summary>
+    private static IEnumerable<decimal> Around(IEnumerable<decimal> numbers, decimal step)
+    {
         const decimal Far = 1_000_000_000_000_000;
-        var between = sorted.Zip(sorted.Skip(1)).Select(pair => (pair.First / 2) + (pair.Second / 2));
-        return sorted.Concat(between).Append(Math.Max(sorted[0], -Far) - 1).Append(Math.Min(sorted[^1], Far) + 1);
+        foreach (var number in numbers.DefaultIfEmpty().Select(n => Math.Clamp(n, -Far, Far)).Distinct())
+        {
+            var below = decimal.Floor(number / step) * step;
+            var above = decimal.Ceiling(number / step) * step;
+            foreach (var near in (decimal[])[below - step, below, above, above + step])
+            {
+                yield return near;
+            }
+        }
     }
 }

@@ -34,14 +34,6 @@ internal sealed record ExpressionSlot(Expression Expression, ImmutableArray<int>
     internal Value Compute(Value[] slots)
     {
         var result = Expression.Evaluate(name => FeelValue.Of(slots[Names[Expression.Names.IndexOf(name)]])).ToValue();
-        return Rounded(Type.Fit(result) ?? Value.Blank);
+        return Type.FitGiven(result);
     }
-
-    /// <summary>A result is rounded to the digits that its field keeps, halves away from zero.</summary>
-    private Value Rounded(Value value) => (value, Type) switch
-    {
-        (Number n, NumberType type) => new Number(decimal.Round(n.Amount, Math.Clamp(type.Scale, 0, 28), MidpointRounding.AwayFromZero)),
-        (Number n, MoneyType) => new Number(decimal.Round(n.Amount, 2, MidpointRounding.AwayFromZero)),
-        _ => value,
-    };
 }

@@ -60,7 +60,7 @@ internal sealed class EffectTable(SlotTable slots, FieldIndex fields)
 
     /// <summary>Where a value for the field is found, seen from the field itself: its own value is the saved one.</summary>
     internal ValueCode ValueOf(int field, Comparand from, bool isHeld = false) => from is Literal literal
-        ? new(isHeld, -1, fields.Type(field).Fit(literal.Value)!)
+        ? new(isHeld, -1, fields.Type(field).FitGiven(literal.Value))
         : new(isHeld, slots.Of(from, fields.Type(field), field), Value.Blank);
 
     internal void Freeze()

@@ -5,8 +5,8 @@ using Dibujo.Core.Rules;
 namespace Dibujo.Core.Compilation;
 
 /// <summary>
-/// The elements of one form by number (fields first, numbered as in the record type, then their parts, then tabs and
-/// sections, then the form itself) and what encloses them.
+/// The elements of a record type by number (fields first, numbered as in the record type, then their parts, then the
+/// record, then each form with its tabs and sections) and what encloses them at each <see cref="Door"/>.
 /// </summary>
 /// <remarks>
 /// A field whose own value takes part in hiding or locking a container gets <em>shadows</em> of its containers: elements
@@ -14,23 +14,24 @@ namespace Dibujo.Core.Compilation;
 /// </remarks>
 internal sealed class Layout
 {
+    private readonly RecordType type;
     private readonly List<Element> elements = [];
     private readonly List<int> parents = [];
     private readonly List<Rest> rests = [];
-    private readonly Dictionary<Element, int> byElement = [];
+    private readonly Dictionary<Element, List<int>> byElement = [];
 
-    /// <summary>Tabs, sections and fields in the order in which they are met on the form.</summary>
-    private readonly List<int> order = [];
+    /// <summary>For each field and door what encloses the field there: a section or its shadow, -1 for nothing.</summary>
+    private readonly int[][] sections;
 
-    internal Layout(RecordType type, Form form)
+    internal Layout(RecordType type)
     {
+        this.type = type;
         foreach (var field in type.Fields)
         {
             Add(Element.Field(field.Key), -1, field.Rest);
         }
 
         FieldCount = type.Fields.Length;
-        OnForm = new bool[FieldCount];
         PartsOfField = new (int, string)[FieldCount][];
         for (var field = 0; field < FieldCount; field++)
         {
@@ -41,34 +42,34 @@ internal sealed class Layout
         }
 
         FirstContainer = elements.Count;
-        var root = elements.Count;
-        Add(Element.Form(form.Key), -1, form.Rest);
-        foreach (var tab in form.Tabs)
+        Record = Add(Element.Record, -1, null);
+        Doors = [.. type.Forms.Select((form, number) => Open(number, form))];
+        ShownCount = elements.Count;
+        sections = [.. Enumerable.Range(0, FieldCount).Select(field => Doors.Select(door => door.SectionOf[field]).ToArray())];
+        Groups = new int[FieldCount][][];
+        DoorOf = [.. Enumerable.Range(0, ShownCount).Select(_ => -1)];
+        foreach (var door in Doors)
         {
-            var tabIndex = Add(Element.Tab(tab.Key), root, tab.Rest);
-            order.Add(tabIndex);
-            foreach (var section in tab.Sections)
+            for (var e = door.Element; e < (door.Number + 1 < Doors.Length ? Doors[door.Number + 1].Element : ShownCount); e++)
             {
-                var sectionIndex = Add(Element.Section(section.Key), tabIndex, section.Rest);
-                order.Add(sectionIndex);
-                foreach (var field in section.Fields)
-                {
-                    var fieldIndex = byElement[Element.Field(field)];
-                    parents[fieldIndex] = sectionIndex;
-                    OnForm[fieldIndex] = true;
-                    order.Add(fieldIndex);
-                }
+                DoorOf[e] = door.Number;
             }
         }
-
-        ShownCount = elements.Count;
-        Containers = [.. parents];
     }
 
     internal int FieldCount { get; }
 
-    /// <summary>Where tabs, sections and the form begin; between the fields and them lie parts.</summary>
+    /// <summary>Where the record, forms, tabs and sections begin; between the fields and them lie parts.</summary>
     internal int FirstContainer { get; }
+
+    /// <summary>The element that encloses every form.</summary>
+    internal int Record { get; }
+
+    /// <summary>The forms in the record type's order.</summary>
+    internal Door[] Doors { get; }
+
+    /// <summary>For each element without shadows, the number of the form that it belongs to; -1 for fields, parts and the record.</summary>
+    internal int[] DoorOf { get; }
 
     /// <summary>How many elements there are without shadows.</summary>
     internal int ShownCount { get; }
@@ -76,14 +77,14 @@ internal sealed class Layout
     /// <summary>How many there are with shadows.</summary>
     internal int Count => elements.Count;
 
-    /// <summary>Whether each field stands on this form.</summary>
-    internal bool[] OnForm { get; }
-
     /// <summary>The parts of each field: their elements and keys; none for a field without parts.</summary>
     internal (int Element, string Key)[][] PartsOfField { get; }
 
-    /// <summary>What encloses each element as people see it, -1 for nothing: never a shadow.</summary>
-    internal int[] Containers { get; }
+    /// <summary>
+    /// For each field the groups that it belongs to at every door: the sections in which it stands, then their tabs. What
+    /// is said of their access and requirement holds for it wherever it is met.
+    /// </summary>
+    internal int[][][] Groups { get; }
 
     internal Element this[int index] => elements[index];
 
@@ -92,66 +93,165 @@ internal sealed class Layout
     /// <summary>The field that the element is or is a part of.</summary>
     internal int FieldOf(int element) => element < FieldCount ? element : parents[element];
 
-    /// <summary>The next element whose claims count for this one: its container or the container's shadow; -1 for none.</summary>
-    internal int Parent(int element) => parents[element];
-
     internal Rest Rest(int element) => rests[element];
 
-    /// <summary>The element's number, or -1 where it is not on this form.</summary>
-    internal int Find(Element element) => byElement.GetValueOrDefault(element, -1);
+    /// <summary>All elements of that kind and key: of a section or tab one on each form that has it.</summary>
+    internal IReadOnlyList<int> Find(Element element) => byElement.TryGetValue(element, out var numbers) ? numbers : [];
 
-    /// <summary>The element itself and all that encloses it, from the inside out.</summary>
-    internal IEnumerable<int> Chain(int element)
+    /// <summary>The element as that door knows it; -1 where it does not.</summary>
+    internal int Find(Element element, Door door)
     {
-        for (var e = element; e >= 0; e = parents[e])
+        foreach (var number in Find(element))
+        {
+            if (DoorOf[number] < 0 || DoorOf[number] == door.Number || element.Kind == ElementKind.Form)
+            {
+                return number;
+            }
+        }
+
+        return -1;
+    }
+
+    /// <summary>The element itself and everything that may decide over it, at whatever door, from the inside out.</summary>
+    internal IEnumerable<int> Reach(int element)
+    {
+        if (element >= FirstContainer)
+        {
+            return Up(element);
+        }
+
+        var field = FieldOf(element);
+        var own = element == field ? new[] { field } : [element, field];
+        return own.Concat(sections[field].Where(s => s >= 0).SelectMany(Up)).Distinct();
+    }
+
+    /// <summary>Gives the field shadows of all that encloses it at any door; each comes with the container that it shadows.</summary>
+    internal List<(int Shadow, int Container)> AddShadows(int field)
+    {
+        var added = new List<(int, int)>();
+        var shadows = new Dictionary<int, int>();
+        for (var door = 0; door < Doors.Length; door++)
+        {
+            if (sections[field][door] is >= 0 and var section)
+            {
+                sections[field][door] = Shadow(section);
+            }
+        }
+
+        return added;
+
+        int Shadow(int container)
+        {
+            if (container < 0)
+            {
+                return -1;
+            }
+
+            if (!shadows.TryGetValue(container, out var shadow))
+            {
+                var parent = Shadow(parents[container]);
+                shadow = elements.Count;
+                elements.Add(elements[container]);
+                rests.Add(rests[container]);
+                parents.Add(parent);
+                shadows.Add(container, shadow);
+                added.Add((shadow, container));
+            }
+
+            return shadow;
+        }
+    }
+
+    /// <summary>To be called when all shadows are there.</summary>
+    internal void Freeze()
+    {
+        for (var field = 0; field < FieldCount; field++)
+        {
+            int[] standing = [.. sections[field].Where(s => s >= 0)];
+            Groups[field] = [standing, [.. standing.Select(s => parents[s]).Distinct()]];
+        }
+
+        foreach (var door in Doors)
+        {
+            door.Parents = [.. parents];
+            for (var field = 0; field < FieldCount; field++)
+            {
+                door.Parents[field] = sections[field][door.Number];
+            }
+
+            door.Rests = [.. Enumerable.Range(0, FirstContainer).Select(element => RestAt(door, element))];
+        }
+    }
+
+    /// <summary>The form at hand as it encloses the field: its shadow, where the field has one.</summary>
+    internal int FormAround(int field, Door door) => sections[field][door.Number] is >= 0 and var section ? parents[parents[section]] : door.Element;
+
+    /// <summary>Whether the element is a part that its type lets be left out.</summary>
+    internal bool IsOptionalPart(int element)
+    {
+        if (!IsPart(element))
+        {
+            return false;
+        }
+
+        var compound = (CompoundType)type.Fields[FieldOf(element)].Type;
+        var key = elements[element].Key;
+        return compound.OptionalParts.Contains(key[(key.IndexOf('.', StringComparison.Ordinal) + 1)..], StringComparer.Ordinal);
+    }
+
+    /// <summary>
+    /// Requirement and access at rest: the nearest that are not the ordinary ones, of several groups at once the strongest.
+    /// A part that may be left out asks for nothing where only what encloses it is asked for.
+    /// </summary>
+    private Rest RestAt(Door door, int element)
+    {
+        var field = FieldOf(element);
+        IEnumerable<int[]> levels = [[field], .. Groups[field], [FormAround(field, door)]];
+        var requirement = levels.Select(level => level.Select(e => rests[e].Requirement).DefaultIfEmpty().Max()).FirstOrDefault(r => r != Requirement.Optional);
+        var access = levels.SelectMany(level => level).Any(e => rests[e].Access == Access.Locked) ? Access.Locked : Access.Open;
+        return new(rests[element].Visibility, IsOptionalPart(element) ? Requirement.Optional : requirement, access);
+    }
+
+    private IEnumerable<int> Up(int container)
+    {
+        for (var e = container; e >= 0; e = parents[e])
         {
             yield return e;
         }
     }
 
-    /// <summary>Gives the field shadows of all its containers; each comes with the container that it shadows.</summary>
-    internal List<(int Shadow, int Container)> AddShadows(int field)
+    private Door Open(int number, Form form)
     {
-        var added = new List<(int, int)>();
-        var inner = field;
-        foreach (var container in Chain(parents[field]).ToList())
+        var door = new Door(number, form, FieldCount) { Element = Add(Element.Form(form.Key), Record, form.Rest) };
+        foreach (var tab in form.Tabs)
         {
-            var shadow = elements.Count;
-            elements.Add(elements[container]);
-            rests.Add(rests[container]);
-            parents.Add(-1);
-            parents[inner] = shadow;
-            inner = shadow;
-            added.Add((shadow, container));
+            var tabNumber = Add(Element.Tab(tab.Key), door.Element, tab.Rest);
+            door.Append(tabNumber);
+            foreach (var section in tab.Sections)
+            {
+                var sectionNumber = Add(Element.Section(section.Key), tabNumber, section.Rest);
+                door.Append(sectionNumber);
+                foreach (var field in section.Fields)
+                {
+                    door.Append(byElement[Element.Field(field)][0], sectionNumber, tabNumber);
+                }
+            }
         }
 
-        return added;
+        return door;
     }
-
-    /// <summary>
-    /// The containers and fields that stand on the form after one field (-1: from the start) and before an element (-1: to
-    /// the end). A container is among them only as a whole.
-    /// </summary>
-    internal IEnumerable<int> Between(int after, int before)
-    {
-        var end = before < 0 ? order.Count : order.IndexOf(before);
-        var start = after < 0 ? 0 : order.IndexOf(after) + 1;
-        var within = order.Take(end).Skip(start).ToHashSet();
-        return within.Where(e => e < FieldCount || FieldsIn(e).All(within.Contains));
-    }
-
-    /// <summary>Where the field stands on the form, counted in fields and containers; -1 where it does not.</summary>
-    internal int Place(int field) => order.IndexOf(field);
-
-    private IEnumerable<int> FieldsIn(int container) =>
-        Enumerable.Range(0, FieldCount).Where(field => Containers[field] >= 0 && (Containers[field] == container || Containers[Containers[field]] == container));
 
     private int Add(Element element, int parent, Rest? rest)
     {
         elements.Add(element);
         parents.Add(parent);
         rests.Add(rest ?? Rules.Rest.Ordinary);
-        byElement[element] = elements.Count - 1;
+        if (!byElement.TryGetValue(element, out var numbers))
+        {
+            byElement[element] = numbers = [];
+        }
+
+        numbers.Add(elements.Count - 1);
         return elements.Count - 1;
     }
 }

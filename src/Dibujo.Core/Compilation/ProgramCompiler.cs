@@ -14,17 +14,17 @@ internal static class ProgramCompiler
     /// <summary>The facets on which a field's own value depends.</summary>
     private static readonly Facet[] ValueFacets = [Facet.Visibility, Facet.Access, Facet.Value];
 
-    internal static RuleProgram Compile(Definition definition, Form form, ImmutableArray<Problem> problems)
+    internal static RuleProgram Compile(Definition definition, ImmutableArray<Problem> problems)
     {
-        var program = new RuleProgram(definition, form);
+        var program = new RuleProgram(definition);
         var broken = problems.Select(RuleOf).ToHashSet();
         Array.Fill(program.ReadingOfRule, -1);
         foreach (var (rank, rule) in definition.Rules.Index())
         {
-            if (rule.On && !broken.Contains(rank) && (rule.Where?.Covers(form.Key) ?? true))
+            if (rule.On && !broken.Contains(rank))
             {
-                program.Cases[rank] = [.. rule.AllCases().Select(c => LimitedTo(rule.Where, c))];
-                program.ReadingOfRule[rank] = program.Rules.Add(rank, program.Cases[rank]);
+                program.Cases[rank] = rule.AllCases();
+                program.ReadingOfRule[rank] = program.Rules.Add(rank, program.Cases[rank], Limit(rule.Where, definition.RecordType.Forms));
                 AddClaims(program, rank);
             }
         }
@@ -34,6 +34,7 @@ internal static class ProgramCompiler
             ReadByOwnSavedValue(program, field);
         }
 
+        program.Layout.Freeze();
         // Slots last: clauses and values may have added some.
         program.Slots.Freeze();
         program.Clauses.Freeze();
@@ -49,20 +50,19 @@ internal static class ProgramCompiler
     private static int RuleOf(Problem problem) =>
         problem.Place.Split('/') is [_, "rules", var number, ..] ? int.Parse(number, CultureInfo.InvariantCulture) : -1;
 
-    /// <summary>A rule that is limited to channels looks at the channel before anything else.</summary>
-    private static Case LimitedTo(Scope? where, Case @case)
+    /// <summary>A rule that is limited to forms or channels looks at those before anything else.</summary>
+    private static Condition? Limit(Scope? where, ImmutableArray<Form> forms)
     {
-        if (where is null || where.Channels.IsEmpty)
-        {
-            return @case;
-        }
-
-        var channel = new Clause(new ChannelSubject(), Test.OneOf)
-        {
-            Comparands = [.. where.Channels.Select(c => new Literal(new Text(SubjectTypes.KeyOf(c))))],
-        };
-        return @case with { While = @case.While is null ? channel : new Group(Quantifier.AllOf, [channel, @case.While]) };
+        ImmutableArray<Condition> limits =
+        [
+            .. where is null || forms.All(form => where.Covers(form.Key)) ? [] : new[] { OneOf(new FormSubject(), where.Forms) },
+            .. where is null || where.Channels.IsEmpty ? [] : new[] { OneOf(new ChannelSubject(), where.Channels.Select(SubjectTypes.KeyOf)) },
+        ];
+        return limits.Length > 1 ? new Group(Quantifier.AllOf, limits) : limits.FirstOrDefault();
     }
+
+    private static Clause OneOf(Subject subject, IEnumerable<string> keys) =>
+        new(subject, Test.OneOf) { Comparands = [.. keys.Select(key => new Literal(new Text(key)))] };
 
     private static void AddClaims(RuleProgram program, int rank)
     {
@@ -81,55 +81,59 @@ internal static class ProgramCompiler
                     program.Advice.Add(new(rank, number, field, program.Effects.ValueOf(field, value), reason));
                 }
 
-                foreach (var (element, facet) in Cells(program, @case, effect))
+                if (effect is JumpAhead or EndForm)
                 {
-                    program.Claims.Add(element, facet, new(program.ReadingOfRule[rank], number, program.Effects.Says(effect)));
+                    AddSkipped(program, rank, number, effect);
+                }
+                else if (Facets.Of(effect) is { } facet)
+                {
+                    var claim = new ClaimCode(program.ReadingOfRule[rank], number, program.Effects.Says(effect));
+                    foreach (var element in Targets(program, effect))
+                    {
+                        program.Claims.Add(element, facet, claim);
+                    }
                 }
             }
         }
     }
 
-    /// <summary>The elements of this form on which the effect makes a claim, with the facet.</summary>
-    private static IEnumerable<(int Element, Facet Facet)> Cells(RuleProgram program, Case @case, Effect effect)
+    private static IEnumerable<int> Targets(RuleProgram program, Effect effect) => effect switch
     {
-        var elements = effect switch
-        {
-            StateEffect state => state.Targets.Select(program.Layout.Find),
-            FieldEffect { Field: var key } => [program.Fields[key]],
-            JumpAhead jump when program.Layout.Find(jump.To) is >= 0 and var to => program.Layout.Between(LastDriver(program, @case), to),
-            EndForm => program.Layout.Between(LastDriver(program, @case), -1),
-            _ => [],
-        };
-        var facet = Facets.Of(effect) ?? Facet.Visibility;
-        return elements.Where(e => e >= 0).Select(e => (e, facet));
-    }
-
-    /// <summary>The last field of this form at which the condition looks; -1 where it looks at none.</summary>
-    private static int LastDriver(RuleProgram program, Case @case)
-    {
-        var fields = Subjects(@case.While)
-            .Select(subject => subject switch
-            {
-                FieldSubject { Saved: false } field => field.Field,
-                LinkedSubject linked => linked.Via[0],
-                _ => null,
-            })
-            .OfType<string>().Select(key => program.Fields[key]).Where(field => program.Layout.OnForm[field]).ToList();
-        return fields.Count == 0 ? -1 : fields.MaxBy(program.Layout.Place);
-    }
-
-    private static IEnumerable<Subject> Subjects(Condition? condition) => condition switch
-    {
-        Group group => group.Members.SelectMany(Subjects),
-        Clause clause => [clause.Subject],
+        StateEffect state => state.Targets.SelectMany(program.Layout.Find),
+        FieldEffect { Field: var key } => [program.Fields[key]],
         _ => [],
     };
+
+    /// <summary>What is skipped is hidden at one form alone: at each one where the condition's fields stand, by a reading for it.</summary>
+    private static void AddSkipped(RuleProgram program, int rank, int number, Effect effect)
+    {
+        var reading = program.ReadingOfRule[rank];
+        foreach (var door in program.Layout.Doors.Where(door => program.Definition.Rules[rank].Where?.Covers(door.Form.Key) ?? true))
+        {
+            var start = LastDriver(program, door, program.Cases[rank][number]);
+            var end = effect is JumpAhead { To: var to } ? door.Place(program.Layout.Find(to, door)) : door.End;
+            if (start < 0 || end < start)
+            {
+                continue;
+            }
+
+            var claim = new ClaimCode(
+                program.Layout.Doors.Length == 1 ? reading : program.Rules.AddAt(door.Form.Key, reading), number, program.Effects.Says(effect));
+            foreach (var element in door.Between(start, end))
+            {
+                program.Claims.Add(element, Facet.Visibility, claim);
+            }
+        }
+    }
+
+    /// <summary>Where the last field at which the condition looks stands at that door; -1 where none of them stands there.</summary>
+    private static int LastDriver(RuleProgram program, Door door, Case @case) =>
+        Drivers.Of(@case.While).Select(key => door.Place(program.Fields[key])).DefaultIfEmpty(-1).Max();
 
     /// <summary>A field's own lock, hiding or value looks at its own saved value, also where the effect is on a container.</summary>
     private static void ReadByOwnSavedValue(RuleProgram program, int field)
     {
-        var chain = program.Layout.Chain(field).ToList();
-        if (chain.Skip(1).Any(container => ValueFacets.Any(facet => program.Claims.On(container, facet).Any(Mentions))))
+        if (program.Layout.Reach(field).Skip(1).Any(container => ValueFacets.Any(facet => program.Claims.On(container, facet).Any(Mentions))))
         {
             foreach (var (shadow, container) in program.Layout.AddShadows(field))
             {
@@ -155,11 +159,7 @@ internal static class ProgramCompiler
 
         bool Mentions(ClaimCode claim) => program.Rules.Mentions(program.ReadingOfRule[program.Rules.RankOf(claim.Reading)], field);
 
-        ClaimCode ForField(ClaimCode claim)
-        {
-            var rank = program.Rules.RankOf(claim.Reading);
-            return claim with { Reading = program.Rules.AddFor(field, rank, program.Cases[rank]) };
-        }
+        ClaimCode ForField(ClaimCode claim) => claim with { Reading = program.Rules.AddFor(field, claim.Reading) };
     }
 
     private static int[][] ElementsUnder(Layout layout)
@@ -172,7 +172,7 @@ internal static class ProgramCompiler
 
         for (var inner = 0; inner < layout.Count; inner++)
         {
-            foreach (var element in layout.Chain(inner))
+            foreach (var element in layout.Reach(inner))
             {
                 under[element].Add(inner);
             }
@@ -188,7 +188,7 @@ internal static class ProgramCompiler
         var dependsOn = new int[fieldCount][];
         for (var field = 0; field < fieldCount; field++)
         {
-            var elements = program.Layout.Chain(field).Concat(program.Layout.PartsOfField[field].Select(p => p.Element));
+            var elements = program.Layout.Reach(field).Concat(program.Layout.PartsOfField[field].Select(p => p.Element));
             deciding[field] = [.. elements
                 .SelectMany(e => ValueFacets.SelectMany(facet => program.Claims.On(e, facet)))
                 .Select(claim => claim.Reading).Distinct()];
@@ -246,6 +246,6 @@ internal static class ProgramCompiler
     /// <summary>Whether some claim sets, calculates or clears the field's value or a part of it, or does so while hiding it.</summary>
     private static bool IsGivenValues(RuleProgram program, int field) =>
         program.Claims.On(field, Facet.Value).Count > 0
-        || program.Layout.Chain(field).Concat(program.Layout.PartsOfField[field].Select(p => p.Element))
+        || program.Layout.Reach(field).Concat(program.Layout.PartsOfField[field].Select(p => p.Element))
             .Any(element => program.Claims.On(element, Facet.Visibility).Any(claim => claim.Says > (int)HidingCode.Hidden));
 }

@@ -6,7 +6,8 @@ using Dibujo.Core.Rules;
 namespace Dibujo.Core.Compilation;
 
 /// <summary>
-/// A definition compiled for one form: immutable, to be shared by any number of sessions on any number of threads.
+/// A definition compiled, for all its forms at once: immutable, to be shared by any number of sessions on any number of
+/// threads. The form at hand is part of a session's setting, like the stage.
 /// </summary>
 /// <remarks>
 /// Distinct clauses are stored once; an index leads from what a clause looks at to the clause, from there to the rules
@@ -14,12 +15,11 @@ namespace Dibujo.Core.Compilation;
 /// </remarks>
 public sealed class RuleProgram
 {
-    internal RuleProgram(Definition definition, Form form)
+    internal RuleProgram(Definition definition)
     {
         Definition = definition;
-        Form = form;
         Fields = new(definition.RecordType);
-        Layout = new(definition.RecordType, form);
+        Layout = new(definition.RecordType);
         Slots = new(definition.RecordType, Fields);
         Clauses = new(definition.RecordType, Slots);
         Groups = new(Clauses);
@@ -33,10 +33,7 @@ public sealed class RuleProgram
     /// <summary>What was compiled, rules with problems included.</summary>
     public Definition Definition { get; }
 
-    /// <summary>The form whose elements have states.</summary>
-    public Form Form { get; }
-
-    /// <summary>How many elements of this form have a state; their numbers run from 0, fields first.</summary>
+    /// <summary>How many elements there are on all forms; their numbers run from 0, fields first.</summary>
     public int ElementCount => Layout.ShownCount;
 
     internal FieldIndex Fields { get; }
@@ -55,7 +52,7 @@ public sealed class RuleProgram
 
     internal EffectTable Effects { get; }
 
-    /// <summary>For each list position, the rule's cases as they are evaluated; none for a rule left out.</summary>
+    /// <summary>For each list position, the rule's cases; none for a rule left out. Where the rule applies is not part of them.</summary>
     internal ImmutableArray<Case>[] Cases { get; }
 
     /// <summary>List positions of the rules that say messages.</summary>
@@ -85,40 +82,39 @@ public sealed class RuleProgram
     /// <summary>For each element, the elements whose state its claims decide, itself included.</summary>
     internal int[][] ElementsUnder { get; set; } = [];
 
-    /// <summary>For each list position, the number of the rule's reading for the form at large; -1 for a rule left out.</summary>
+    /// <summary>For each list position, the number of the rule's reading for the record at large; -1 for a rule left out.</summary>
     internal int[] ReadingOfRule { get; }
 
     /// <summary>
-    /// Compiles for the form of that key, or the main form. Rules that are off or have problems are left out; the
-    /// program is null if the record type itself has a problem or no such form.
+    /// Compiles. Rules that are off or have problems are left out; the program is null if the record type itself has a
+    /// problem.
     /// </summary>
-    public static (RuleProgram? Program, ImmutableArray<Problem> Problems) Compile(Definition definition, string? form = null)
+    public static (RuleProgram? Program, ImmutableArray<Problem> Problems) Compile(Definition definition)
     {
         var problems = DefinitionCheck.Of(definition);
-        var layout = form is null
-            ? definition.RecordType.Forms.FirstOrDefault()
-            : definition.RecordType.Forms.FirstOrDefault(f => f.Key == form);
-        return layout is null || problems.Any(p => p.Place.StartsWith("/recordType", StringComparison.Ordinal))
+        return problems.Any(p => p.Place.StartsWith("/recordType", StringComparison.Ordinal))
             ? (null, problems)
-            : (ProgramCompiler.Compile(definition, layout, problems), problems);
+            : (ProgramCompiler.Compile(definition, problems), problems);
     }
 
     /// <summary>The element of that number.</summary>
     public Element ElementAt(int number) => Layout[number];
 
-    /// <summary>The element's number; -1 for a container that this form does not have. Fields that do not stand on it have numbers too.</summary>
-    public int NumberOf(Element element) => Layout.Find(element) is var number && number < ElementCount ? number : -1;
+    /// <summary>The form of that key (null: the main form); null for an unknown one.</summary>
+    public Form? FindForm(string? form) => FindDoor(form)?.Form;
 
-    /// <summary>Whether the field stands on this form.</summary>
-    public bool IsOnForm(string field) => Fields.Find(field) is >= 0 and var index && Layout.OnForm[index];
+    /// <summary>
+    /// The element's number on that form (null: the main form); -1 for a container that this form does not have. Fields
+    /// that do not stand on it have numbers too, and so have the record and the other forms.
+    /// </summary>
+    public int NumberOf(Element element, string? form = null) => FindDoor(form) is { } door ? Layout.Find(element, door) : -1;
 
-    /// <summary>Whether the element of that number is a part that its type lets be left out.</summary>
-    internal bool IsOptionalPart(int part)
-    {
-        var type = (Records.CompoundType)Fields.Type(Layout.FieldOf(part));
-        var key = Layout[part].Key;
-        return type.OptionalParts.Contains(key[(key.IndexOf('.', StringComparison.Ordinal) + 1)..], StringComparer.Ordinal);
-    }
+    /// <summary>Whether the field stands on that form (null: the main form).</summary>
+    public bool IsOnForm(string field, string? form) => Fields.Find(field) is >= 0 and var index && FindDoor(form)?.Has(index) == true;
+
+    /// <summary>The form of that key (null: the main form) as a way to the record; null for an unknown one.</summary>
+    internal Door? FindDoor(string? form) =>
+        form is null ? Layout.Doors[0] : Array.Find(Layout.Doors, door => string.Equals(door.Form.Key, form, StringComparison.Ordinal));
 }
 
 /// <summary>A suggestion: in which case of which rule, for which field, and where its value is found.</summary>

@@ -1,14 +1,21 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Conditions;
 using Dibujo.Core.Rules;
+using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Compilation;
 
 /// <summary>The rules of a program in flat form, with the index from conditions to the rules that read them.</summary>
+/// <remarks>
+/// A <em>reading</em> is a rule as it decides over something: for the record at large, for one field's own value (which it
+/// then sees as it was saved), or at one form alone (as jumping ahead does).
+/// </remarks>
 internal sealed class RuleTable(ClauseTable clauses, GroupTable groups, SlotTable slots)
 {
     private readonly List<RuleCode> rules = [];
     private readonly List<int> cases = [];
-    private readonly Dictionary<(int Rule, int OwnField), int> readings = [];
+    private readonly Dictionary<(int Rule, int OwnField, string? Form), int> readings = [];
+    private readonly List<Reading> origins = [];
     private readonly List<HashSet<int>> fieldsOf = [];
 
     internal RuleCode[] Rules { get; private set; } = [];
@@ -21,12 +28,21 @@ internal sealed class RuleTable(ClauseTable clauses, GroupTable groups, SlotTabl
 
     internal int Count => rules.Count;
 
-    /// <summary>The number of the rule's reading for the form at large, compiled at the first call.</summary>
-    internal int Add(int rank, ImmutableArray<Case> cases) => Reading(rank, cases, -1);
+    /// <summary>The number of the rule's reading for the record at large, compiled at the first call.</summary>
+    /// <param name="rank">The rule's place in the list.</param>
+    /// <param name="cases">Its cases.</param>
+    /// <param name="limit">What must hold before any case is looked at; null for nothing.</param>
+    internal int Add(int rank, ImmutableArray<Case> cases, Condition? limit) => Add(new(rank, cases, limit), -1, null);
 
     /// <summary>The reading that decides over the field's own value: one of its own if the rule looks at the field.</summary>
-    internal int AddFor(int field, int rank, ImmutableArray<Case> cases) =>
-        Reading(rank, cases, Mentions(readings[(rank, -1)], field) ? field : -1);
+    internal int AddFor(int field, int reading) =>
+        Mentions(readings[(RankOf(reading), -1, null)], field) ? Add(origins[reading], field, origins[reading].Form) : reading;
+
+    /// <summary>The reading that holds at that form alone.</summary>
+    internal int AddAt(string form, int reading) => Add(origins[reading], -1, form);
+
+    /// <summary>What must hold before any case of the reading is looked at; null for nothing.</summary>
+    internal Condition? LimitOf(int reading) => origins[reading].Limit;
 
     /// <summary>Whether some condition in the reading looks at the field's live value.</summary>
     internal bool Mentions(int reading, int field) => FieldsOf(reading).Contains(field);
@@ -61,23 +77,35 @@ internal sealed class RuleTable(ClauseTable clauses, GroupTable groups, SlotTabl
         OfCondition = [.. readers.Select(r => r.ToArray())];
     }
 
-    private int Reading(int rank, ImmutableArray<Case> ruleCases, int ownField)
+    private int Add(Reading origin, int ownField, string? form)
     {
-        if (readings.TryGetValue((rank, ownField), out var found))
+        if (readings.TryGetValue((origin.Rule, ownField, form), out var found))
         {
             return found;
         }
 
-        var start = cases.Count;
-        var used = new HashSet<int>();
-        foreach (var @case in ruleCases)
+        if (form != origin.Form)
         {
-            cases.Add(groups.Add(@case.While, ownField, used));
+            var atForm = new Clause(new FormSubject(), Test.Is) { Comparands = [new Literal(new Text(form!))] };
+            origin = origin with { Form = form, Limit = origin.Limit is null ? atForm : new Group(Quantifier.AllOf, [origin.Limit, atForm]) };
         }
 
-        rules.Add(new(rank, ownField, start, ruleCases.Length));
+        var start = cases.Count;
+        var used = new HashSet<int>();
+        foreach (var @case in origin.Cases)
+        {
+            var condition = origin.Limit is null ? @case.While
+                : @case.While is null ? origin.Limit
+                : new Group(Quantifier.AllOf, [origin.Limit, @case.While]);
+            cases.Add(groups.Add(condition, ownField, used));
+        }
+
+        rules.Add(new(origin.Rule, ownField, start, origin.Cases.Length));
+        origins.Add(origin);
         fieldsOf.Add([.. used.SelectMany(clauses.SlotsOf).Distinct().SelectMany(slots.FieldsOf)]);
-        readings.Add((rank, ownField), rules.Count - 1);
+        readings.Add((origin.Rule, ownField, form), rules.Count - 1);
         return rules.Count - 1;
     }
+
+    private sealed record Reading(int Rule, ImmutableArray<Case> Cases, Condition? Limit, string? Form = null);
 }

@@ -10,7 +10,9 @@ namespace Dibujo.Core.Evaluation;
 /// <param name="Level">How strongly it is asked for.</param>
 /// <param name="Moves">Keys of the moves for which it is needed; empty: any.</param>
 /// <param name="Message">What is said about it in the administrator's own words; null for ours.</param>
-public sealed record MissingField(string Field, Element Element, Requirement Level, ImmutableArray<string> Moves, string? Message)
+/// <param name="Form">Key of the form on which it is asked for.</param>
+public sealed record MissingField(
+    string Field, Element Element, Requirement Level, ImmutableArray<string> Moves, string? Message, string Form)
 {
     /// <summary>Whether a save with that move (null: without one) has to wait for it.</summary>
     public bool IsNeededFor(string? move) =>
@@ -28,7 +30,7 @@ public sealed partial class Session
             var parts = layout.PartsOfField[field];
             if (parts.Length == 0)
             {
-                if (values[field].IsBlank && StateOf(field).Effective != Requirement.Optional)
+                if (values[field].IsBlank && Asked(field) != Requirement.Optional)
                 {
                     yield return Missing(field, field);
                 }
@@ -40,7 +42,7 @@ public sealed partial class Session
             var whole = values[field] as Values.Compound;
             foreach (var (part, key) in parts)
             {
-                if (StateOf(part).Effective != Requirement.Optional && (whole?[key].IsBlank ?? true))
+                if (Asked(part) != Requirement.Optional && (whole?[key].IsBlank ?? true))
                 {
                     yield return Missing(field, part);
                     break;
@@ -51,7 +53,15 @@ public sealed partial class Session
 
     private MissingField Missing(int field, int element)
     {
-        var (level, moves, message) = RequirementOn(element);
-        return new(Program.Fields[field].Key, layout[element], level, moves, message);
+        var (_, moves, message) = RequirementOn(element);
+        return new(Program.Fields[field].Key, layout[element], Asked(element), moves, message, Form.Key);
     }
+
+    /// <summary>What is asked of the element now. What is needed to save but locked for this person still holds up a move.</summary>
+    private Requirement Asked(int element) => StateOf(element) switch
+    {
+        { IsSuspended: false, Requirement: var asked } => asked,
+        { IsVisible: true } => Requirement.ToMoveOn,
+        _ => Requirement.Optional,
+    };
 }

@@ -70,6 +70,30 @@ internal sealed class Reporter
         touchedRules.AddRange(Enumerable.Range(0, toldCases.Length));
     }
 
+    /// <summary>Tells everything: the form at hand is another.</summary>
+    internal Delta ReportAnew()
+    {
+        hasBegun = false;
+        Begin();
+        delta.Clear();
+        for (var element = 0; element < told.Length; element++)
+        {
+            delta.AddElement(element);
+        }
+
+        for (var field = 0; field < toldValues.Length; field++)
+        {
+            delta.AddValue(field);
+        }
+
+        for (var rule = 0; rule < toldCases.Length; rule++)
+        {
+            delta.AddRule(rule);
+        }
+
+        return delta;
+    }
+
     /// <summary>Takes everything as it is now for told, unless that was done before. To be called before anything is changed.</summary>
     internal void Begin()
     {
@@ -149,7 +173,8 @@ internal sealed class Reporter
         ReportState(field, now);
         if (wasVisible != now.IsVisible)
         {
-            for (var c = layout.Containers[field]; c >= 0; c = layout.Containers[c])
+            // Only a field that stands on the form at hand is ever visible.
+            for (var c = session.Door.SectionOf[field]; c >= 0; c = session.Door.Parents[c])
             {
                 visibleFields[c] += now.IsVisible ? 1 : -1;
                 Touch(c);
@@ -166,9 +191,9 @@ internal sealed class Reporter
         }
     }
 
-    private ElementState Field(int field) => Asked(field, layout.OnForm[field] && !session.Hiding(field).Hidden, session.IsSetAside(field));
+    private ElementState Field(int field) => Asked(field, session.Door.Has(field) && !session.Hiding(field).Hidden, session.IsSetAside(field));
 
-    private ElementState Part(int part) => Asked(part, layout.OnForm[layout.FieldOf(part)] && !session.Hiding(part).Hidden, false);
+    private ElementState Part(int part) => Asked(part, session.Door.Has(layout.FieldOf(part)) && !session.Hiding(part).Hidden, false);
 
     private ElementState Asked(int element, bool visible, bool setAside)
     {
@@ -182,6 +207,11 @@ internal sealed class Reporter
 
     private ElementState Container(int element)
     {
+        if (layout.DoorOf[element] is >= 0 and var door && door != session.Door.Number && element != layout.Doors[door].Element)
+        {
+            return default;
+        }
+
         var visible = !session.Hiding(element).Hidden || visibleFields[element] > 0;
         var (level, moves, _) = session.RequirementOn(element);
         return new(visible, session.AccessTo(element), level, !visible && level != Requirement.Optional, false, !moves.IsEmpty);

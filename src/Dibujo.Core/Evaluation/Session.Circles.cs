@@ -56,7 +56,8 @@ public sealed partial class Session
         var excluded = false;
         foreach (var field in circle.Fields)
         {
-            if (!isExcluded[field] && IsSetAside(field))
+            // What a rule has done to the field in the same way needs not be set aside.
+            if (!isExcluded[field] && IsSetAside(field) && !values[field].Equals(changes[field]))
             {
                 excluded = isExcluded[field] = true;
             }
@@ -87,7 +88,7 @@ public sealed partial class Session
             more = false;
             foreach (var field in circle.Fields)
             {
-                if (!isExcluded[field] && !isAdmitted[field] && IsOpen(field))
+                if (!isExcluded[field] && !isAdmitted[field] && (isTaken[field] || IsOpen(field)))
                 {
                     more = isAdmitted[field] = true;
                 }

@@ -36,7 +36,8 @@ public sealed partial class Session
     {
         var hidden = false;
         var value = HidingCode.Hidden;
-        for (var e = element; e >= 0; e = layout.Parent(e))
+        var parents = door.Parents;
+        for (var e = element; e >= 0; e = parents[e])
         {
             var winner = WinnerOn(e, Facet.Visibility);
             var says = winner >= 0 ? (HidingCode)claims.Claims[winner].Says : (HidingCode)layout.Rest(e).Visibility;
@@ -57,49 +58,106 @@ public sealed partial class Session
             return Access.Locked;
         }
 
-        var rest = Access.Open;
-        for (var e = element; e >= 0; e = layout.Parent(e))
-        {
-            var winner = WinnerOn(e, Facet.Access);
-            if (winner >= 0)
-            {
-                return (Access)claims.Claims[winner].Says;
-            }
-
-            rest = rest == Access.Open ? layout.Rest(e).Access : rest;
-        }
-
-        return rest;
+        return Deciding(element, Facet.Access) is >= 0 and var claim ? (Access)claims.Claims[claim].Says : RestOf(element).Access;
     }
 
     /// <summary>Requirement by the nearest claim from the element outwards, else by the nearest rest that is not the ordinary one.</summary>
     /// <remarks>A part that is optional by its type asks for nothing where only what encloses it is asked for.</remarks>
-    internal RequirementCode RequirementOn(int element)
+    internal RequirementCode RequirementOn(int element) => Deciding(element, Facet.Requirement) is >= 0 and var claim
+        ? effects.Requirements[claims.Claims[claim].Says]
+        : AtRest[(int)RestOf(element).Requirement];
+
+    /// <summary>
+    /// The claim that decides over access or requirement, as an index into the claims; -1 where no rule speaks. From the
+    /// element outwards: a part, its field, the sections that the field stands in on whatever form (the highest rule first),
+    /// their tabs, the form at hand, the record.
+    /// </summary>
+    internal int Deciding(int element, Facet facet)
     {
-        var rest = Requirement.Optional;
-        for (var e = element; e >= 0; e = layout.Parent(e))
+        var e = element;
+        if (e < layout.FirstContainer)
         {
-            var winner = WinnerOn(e, Facet.Requirement);
-            if (winner >= 0)
+            if (layout.IsPart(e))
             {
-                return effects.Requirements[claims.Claims[winner].Says];
+                var onPart = WinnerOn(e, facet);
+                if (onPart >= 0 || (facet == Facet.Requirement && layout.IsOptionalPart(e)))
+                {
+                    return onPart;
+                }
+
+                e = layout.FieldOf(e);
             }
 
-            if (layout.IsPart(e) && Program.IsOptionalPart(e))
+            var onField = WinnerOn(e, facet);
+            if (onField >= 0)
             {
-                break;
+                return onField;
             }
 
-            rest = rest == Requirement.Optional ? layout.Rest(e).Requirement : rest;
+            foreach (var group in layout.Groups[e])
+            {
+                var highest = Highest(group, facet);
+                if (highest >= 0)
+                {
+                    return highest;
+                }
+            }
+
+            e = layout.FormAround(e, door);
         }
 
-        return AtRest[(int)rest];
+        for (; e >= 0; e = door.Parents[e])
+        {
+            var winner = WinnerOn(e, facet);
+            if (winner >= 0)
+            {
+                return winner;
+            }
+        }
+
+        return Nobody;
     }
 
-    internal bool IsOpen(int field) => layout.OnForm[field] && !Hiding(field).Hidden && AccessTo(field) == Access.Open;
+    /// <summary>Of the claims that won on each of several elements, that of the highest rule; -1 for none.</summary>
+    private int Highest(int[] group, Facet facet)
+    {
+        var highest = Nobody;
+        foreach (var element in group)
+        {
+            var winner = WinnerOn(element, facet);
+            if (winner >= 0 && (highest < 0 || RankOf(winner) < RankOf(highest)))
+            {
+                highest = winner;
+            }
+        }
+
+        return highest;
+
+        int RankOf(int claim) => readings[claims.Claims[claim].Reading].Rule;
+    }
+
+    private Rest RestOf(int element)
+    {
+        if (element < layout.FirstContainer)
+        {
+            return door.Rests[element];
+        }
+
+        var (requirement, access) = (Requirement.Optional, Access.Open);
+        for (var e = element; e >= 0; e = door.Parents[e])
+        {
+            requirement = requirement == Requirement.Optional ? layout.Rest(e).Requirement : requirement;
+            access = access == Access.Open ? layout.Rest(e).Access : access;
+        }
+
+        return new(layout.Rest(element).Visibility, requirement, access);
+    }
+
+    internal bool IsOpen(int field) => door.Has(field) && !Hiding(field).Hidden && AccessTo(field) == Access.Open;
 
     /// <summary>Whether a change is held that does not count now: its field is hidden, locked, or was not reached in its circle.</summary>
-    internal bool IsSetAside(int field) => changes[field] is { } change && !(IsOpen(field) && values[field].Equals(change));
+    internal bool IsSetAside(int field) =>
+        changes[field] is { } change && !isTaken[field] && !(IsOpen(field) && values[field].Equals(change));
 
     /// <summary>What a rule says of the field's value now; null where none does.</summary>
     internal ValueCode? ValueClaim(int field) =>
@@ -120,7 +178,12 @@ public sealed partial class Session
             return Found(held, field);
         }
 
-        if (change is not null && layout.OnForm[field] && !hidden && AccessTo(field) == Access.Open)
+        if (change is not null && isTaken[field])
+        {
+            return change;
+        }
+
+        if (change is not null && door.Has(field) && !hidden && AccessTo(field) == Access.Open)
         {
             return ByParts(field, change);
         }
@@ -129,7 +192,7 @@ public sealed partial class Session
     }
 
     private Value Found(ValueCode code, int field) =>
-        code.Slot >= 0 ? Program.Fields.Type(field).Fit(values[code.Slot]) ?? Value.Blank : code.Fixed;
+        code.Slot >= 0 ? Program.Fields.Type(field).FitGiven(values[code.Slot]) : code.Fixed;
 
     private Value DefaultOf(int field) => Program.Fields[field] is { Default: { } @default, Type: var type } ? @default.In(Setting, type) : Value.Blank;
 
@@ -141,7 +204,7 @@ public sealed partial class Session
             return value;
         }
 
-        var saved = SavedValueOf(field) as Compound ?? Compound.Empty;
+        var before = SavedValueOf(field) as Compound ?? Compound.Empty;
         var whole = value as Compound ?? Compound.Empty;
         foreach (var (part, key) in layout.PartsOfField[field])
         {
@@ -152,7 +215,7 @@ public sealed partial class Session
 
             var (hidden, hiding) = Hiding(part);
             whole = hidden && hiding != HidingCode.Hidden ? whole.With(key, Value.Blank)
-                : hidden || AccessTo(part) == Access.Locked ? whole.With(key, saved[key])
+                : hidden || AccessTo(part) == Access.Locked ? whole.With(key, before[key])
                 : whole;
         }
 

@@ -1,5 +1,7 @@
 using System.Text;
+using System.Text.Json.Serialization;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
 
@@ -10,8 +12,14 @@ namespace Dibujo.Core.Evaluation;
 /// <param name="Severity">What it keeps from happening.</param>
 /// <param name="Text">The text, with the values of fields in it.</param>
 /// <param name="At">The element beside which it stands; null: above the form.</param>
+/// <param name="Form">Key of the form on which it is said.</param>
 /// <param name="EndsForm">Whether it says why the form ends here.</param>
-public sealed record SaidMessage(int Rule, Severity Severity, string Text, Element? At, bool EndsForm = false);
+public sealed record SaidMessage(int Rule, Severity Severity, string Text, Element? At, string Form, bool EndsForm = false)
+{
+    /// <summary>Whether it keeps something from happening.</summary>
+    [JsonIgnore]
+    public bool Stops => Severity is Severity.StopsMoving or Severity.StopsSaving;
+}
 
 /// <summary>A value that is advised now; it differs from the one that the field has, and the field can be changed.</summary>
 /// <param name="Rule">The place in the list of the rule that advises it.</param>
@@ -31,8 +39,8 @@ public sealed partial class Session
         let said = effect switch
         {
             Message { At: { } at } when !IsSeen(at) => null,
-            Message message => new SaidMessage(rule, message.Severity, Filled(message.Text), message.At),
-            EndForm end => new SaidMessage(rule, Severity.Note, Filled(end.Note), null, EndsForm: true),
+            Message message => new SaidMessage(rule, message.Severity, Filled(message.Text), message.At, Form.Key),
+            EndForm end => new SaidMessage(rule, Severity.Note, Filled(end.Note), null, Form.Key, EndsForm: true),
             _ => null,
         }
         where said is not null
@@ -46,7 +54,17 @@ public sealed partial class Session
         where !value.IsBlank && !value.Equals(values[advice.Field])
         select new Suggestion(advice.Rule, Program.Fields[advice.Field].Key, value, Filled(advice.Reason));
 
-    private bool IsSeen(Element element) => Program.NumberOf(element) is >= 0 and var number && StateOf(number).IsVisible;
+    private bool IsSeen(Element element) => NumberOf(element) is >= 0 and var number && StateOf(number).IsVisible;
+
+    /// <summary>The value as people read it; without its unit where the text goes on with that.</summary>
+    private string Shown(int field, ReadOnlySpan<char> after)
+    {
+        var (value, type) = (values[field], Program.Fields.Type(field));
+        return value.IsBlank ? "blank"
+            : type is NumberType { Unit: { Length: > 0 } unit } number && after.TrimStart().StartsWith(unit, StringComparison.OrdinalIgnoreCase)
+                ? (number with { Unit = null }).Display(value)
+            : type.Display(value);
+    }
 
     /// <summary>The text with every field's key in braces replaced by the field's value, as people read it.</summary>
     private string Filled(string text)
@@ -57,7 +75,7 @@ public sealed partial class Session
         {
             if (text[at] == '{' && text.IndexOf('}', at) is >= 0 and var end && Program.Fields.Find(text[(at + 1)..end]) is >= 0 and var field)
             {
-                filled.Append(values[field].IsBlank ? "blank" : Program.Fields.Type(field).Display(values[field]));
+                filled.Append(Shown(field, text.AsSpan(end + 1)));
                 at = end + 1;
             }
             else

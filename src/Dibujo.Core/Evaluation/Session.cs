@@ -14,6 +14,7 @@ public sealed partial class Session
 {
     private const int Nobody = -1;
 
+    private readonly IRecordLookup records;
     private readonly Value?[] changes;
     private readonly SlotValues values;
     /// <summary>Whether each clause and each group holds.</summary>
@@ -42,13 +43,15 @@ public sealed partial class Session
     private readonly ClaimTable claims;
     private readonly EffectTable effects;
     private readonly Layout layout;
+    private RecordValues saved = RecordValues.Empty;
+    private Door door;
     private bool givesValues;
     private bool isContested;
 
     /// <summary>Opens a record.</summary>
-    /// <param name="program">The rules and the form.</param>
+    /// <param name="program">The rules.</param>
     /// <param name="saved">The record as it is stored; for a new record, its defaults.</param>
-    /// <param name="setting">Stage, roles and so on.</param>
+    /// <param name="setting">Stage, roles, the form at hand and so on.</param>
     /// <param name="records">Where linked records are found; by default nowhere.</param>
     /// <param name="before">
     /// The setting in which the record was saved, where it is another: values are given by the cases that have come into
@@ -65,10 +68,12 @@ public sealed partial class Session
         claims = program.Claims;
         effects = program.Effects;
         layout = program.Layout;
+        door = DoorOf(setting);
         (readings, conditions) = (rules.Rules, rules.Cases);
         var fieldCount = program.Fields.Count;
         changes = new Value?[fieldCount];
-        values = new(program, records ?? new NoRecords());
+        this.records = records ?? new NoRecords();
+        values = new(program, this.records);
         truth = new bool[groups.Count];
         holding = new int[groups.Codes.Length];
         decided = new bool[clauses.MostDecidedAtOnce];
@@ -79,6 +84,7 @@ public sealed partial class Session
         isReadingQueued = new bool[rules.Count];
         unsettled = new bool[program.Circles.Length];
         isAdmitted = new bool[fieldCount];
+        isTaken = new bool[fieldCount];
         isExcluded = new bool[fieldCount];
         isStale = new bool[fieldCount];
         evaluator = new(clauses, values);
@@ -86,11 +92,20 @@ public sealed partial class Session
         Load(saved, before);
     }
 
-    /// <summary>The rules and the form.</summary>
+    /// <summary>The rules.</summary>
     public RuleProgram Program { get; }
 
     /// <summary>Stage, roles and so on; set anew by <see cref="Enter"/>.</summary>
     public Setting Setting { get; private set; }
+
+    /// <summary>The record as it is stored, without changes and without what rules do to values.</summary>
+    public RecordValues Saved => saved;
+
+    /// <summary>The form at hand.</summary>
+    public Form Form => door.Form;
+
+    /// <summary>Whether the form at hand applies to the record at all: one that is hidden is neither listed nor opened.</summary>
+    public bool IsRelevant => StateOf(door.Element).IsVisible;
 
     /// <summary>Whether the values of every circle of rules settled. If not, fields in such a circle keep their saved values.</summary>
     public bool IsSettled => !unsettled.Contains(true);
@@ -105,10 +120,16 @@ public sealed partial class Session
     /// <summary>The person's changes that count now, so neither those set aside nor what rules do to values.</summary>
     /// <remarks>A change back to the saved value counts too where a rule would otherwise give the field another one.</remarks>
     public IReadOnlyDictionary<string, Value> Changes() => changes.Index()
-        .Where(entry => entry.Item is not null && (!IsSetAside(entry.Index) || (IsOpen(entry.Index) && HasParts(entry.Index))))
+        .Where(entry => entry.Item is { } change && door.Has(entry.Index)
+            && (!IsSetAside(entry.Index) || values[entry.Index].Equals(change) || (IsOpen(entry.Index) && HasParts(entry.Index))))
         // Of a value with parts, those count that could be changed.
         .ToDictionary(
             entry => Program.Fields[entry.Index].Key, entry => HasParts(entry.Index) ? values[entry.Index] : entry.Item!, StringComparer.Ordinal);
+
+    /// <summary>The person's changes that are set aside: they wait until their fields show or open again, and no save stores them.</summary>
+    public IReadOnlyDictionary<string, Value> SetAside() => changes.Index()
+        .Where(entry => entry.Item is { } change && IsSetAside(entry.Index) && !values[entry.Index].Equals(change))
+        .ToDictionary(entry => Program.Fields[entry.Index].Key, entry => entry.Item!, StringComparer.Ordinal);
 
     private bool HasParts(int field) => layout.PartsOfField[field].Length > 0;
 
@@ -141,11 +162,19 @@ public sealed partial class Session
         return reporter.Report();
     }
 
-    /// <summary>Puts the record into another setting, as when it is seen at another stage or by another person.</summary>
+    /// <summary>Puts the record into another setting, as when it is seen at another stage, by another person or on another form.</summary>
     public Delta Enter(Setting setting)
     {
         reporter.Begin();
         Setting = setting;
+        var next = DoorOf(setting);
+        if (next != door)
+        {
+            door = next;
+            Begin(null);
+            return reporter.ReportAnew();
+        }
+
         if (effects.HasSets)
         {
             // What was in force when the record was saved may be something else in that setting.
@@ -188,6 +217,7 @@ public sealed partial class Session
     public void Replace(RecordValues saved)
     {
         Array.Clear(changes);
+        Array.Clear(isTaken);
         Load(saved, null);
         reporter.Forget();
     }
@@ -195,24 +225,34 @@ public sealed partial class Session
     /// <summary>The state of an element of this form; throws where the form has no such element.</summary>
     public ElementState StateOf(Element element)
     {
-        var number = Program.NumberOf(element);
+        var number = NumberOf(element);
         return number >= 0
             ? StateOf(number)
-            : throw new ArgumentException($"The form {Program.Form.Label} has no {element.Kind} “{element.Key}”.", nameof(element));
+            : throw new ArgumentException($"The form {Form.Label} has no {element.Kind} “{element.Key}”.", nameof(element));
     }
 
-    /// <summary>The state of the element of that number.</summary>
+    /// <summary>The element's number on the form at hand; -1 where it has no such element.</summary>
+    public int NumberOf(Element element) => layout.Find(element, door);
+
+    /// <summary>The state of the element of that number; of a tab or section of another form, that of an element not seen.</summary>
     public ElementState StateOf(int element) => reporter.StateOf(element);
 
     /// <summary>The value that the field of that number has on the form.</summary>
     public Value ValueOf(int field) => values[field];
 
-    /// <summary>Which case of the rule at that place in the list is in force for the form at large; -1 for none.</summary>
+    /// <summary>Which case of the rule at that place in the list is in force for the record at large; -1 for none.</summary>
     public int CaseInForce(int rule) => Program.ReadingOfRule[rule] is >= 0 and var reading ? inForce[reading] : Nobody;
+
+    /// <summary>The form at hand as a way to the record.</summary>
+    internal Door Door => door;
+
+    private Door DoorOf(Setting setting) => Program.FindDoor(setting.Form)
+        ?? throw new ArgumentException($"{Program.Definition.RecordType.Label} has no form “{setting.Form}”.", nameof(setting));
 
     private void Hold(string field, Value value)
     {
         var index = Program.Fields[field];
+        isTaken[index] = false;
         var change = value.IsBlank ? Value.Blank : value;
         // Where a rule gives the field a value, staying with the saved one is a choice of its own.
         changes[index] = change.Equals(SavedValueOf(index)) && !effects.IsGiven[index] ? null : change;
@@ -220,8 +260,12 @@ public sealed partial class Session
         reporter.Touch(index);
     }
 
+    /// <summary>The same record, as it is saved, on another form.</summary>
+    internal Session At(string form) => new(Program, saved, Setting with { Form = form }, records);
+
     private void Load(RecordValues saved, Setting? before)
     {
+        this.saved = saved;
         values.PutSaved(saved);
         Begin(before);
     }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Dibujo.Core.Exchange;
+using Dibujo.Core.Records;
 
 namespace Dibujo.Core.Evaluation;
 
@@ -19,10 +20,42 @@ public sealed record Setting(
     string? Move = null,
     string? Person = null,
     Channel Channel = Channel.Form,
-    DateTime Now = default)
+    [property: JsonConverter(typeof(SiteTimeConverter))] DateTime Now = default)
 {
     /// <summary>Keys of the roles of the person who looks at the record.</summary>
     public ImmutableArray<string> Roles { get; init => field = value.OrEmpty(); } = [];
+
+    /// <summary>Key of the form at hand; null for the main form.</summary>
+    public string? Form { get; init; }
+
+    /// <summary>What in it the record type does not know: each with the name of the member, and as a sentence.</summary>
+    public IEnumerable<(string Member, string What)> Mistakes(RecordType type)
+    {
+        if (type.FindWorkflow(Workflow) is not { } workflow)
+        {
+            yield return ("workflow", $"There is no workflow “{Workflow}”. Name one of the record type.");
+            yield break;
+        }
+
+        if (workflow.Position(Stage) < 0)
+        {
+            yield return ("stage", $"{workflow.Label} has no stage “{Stage}”. Name one of its stages.");
+        }
+        else if (Move is not null && !workflow.From(Stage).Any(move => move.Key == Move))
+        {
+            yield return ("move", $"The stage {type.FindStage(Stage)!.Label} has no move “{Move}”. Name one that leads away from it.");
+        }
+
+        foreach (var role in Roles.Where(role => !type.Roles.Any(known => known.Key == role)))
+        {
+            yield return ("roles", $"There is no role “{role}”. Name one of the record type.");
+        }
+
+        if (Form is not null && !type.Forms.Any(form => form.Key == Form))
+        {
+            yield return ("form", $"There is no form “{Form}”. Name one of the record type.");
+        }
+    }
 
     /// <summary>The same at that moment of the site's clock, to the second, which is as fine as a moment gets.</summary>
     public Setting At(DateTime now) => this with { Now = new(now.Ticks - (now.Ticks % TimeSpan.TicksPerSecond), DateTimeKind.Unspecified) };

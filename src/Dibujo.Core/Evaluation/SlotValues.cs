@@ -93,7 +93,7 @@ internal sealed class SlotValues
         put(slots.Of(SettingSlot.Roles), setting.Roles.IsEmpty ? Value.Blank : new Choices(setting.Roles));
         put(slots.Of(SettingSlot.Person), setting.Person is null ? Value.Blank : new Person(setting.Person));
         put(slots.Of(SettingSlot.New), new YesNo(setting.IsNew));
-        put(slots.Of(SettingSlot.Form), new Choice(program.Form.Key));
+        put(slots.Of(SettingSlot.Form), new Choice(setting.Form ?? type.Forms[0].Key));
         put(slots.Of(SettingSlot.Channel), new Choice(SubjectTypes.KeyOf(setting.Channel)));
         put(slots.Of(SettingSlot.Today), new Date(DateOnly.FromDateTime(setting.Now)));
         put(slots.Of(SettingSlot.Now), new Moment(setting.Now));

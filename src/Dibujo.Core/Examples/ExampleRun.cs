@@ -20,22 +20,26 @@ public sealed record ExampleRun(string Name, ImmutableArray<string> Failures)
     /// <summary>Runs all examples of a definition. One that names what does not exist fails, and says so.</summary>
     public static ImmutableArray<ExampleRun> Of(Definition definition)
     {
-        var programs = new Dictionary<string, RuleProgram?>(StringComparer.Ordinal);
+        var program = RuleProgram.Compile(definition).Program;
         return [.. definition.Examples.Select(example =>
-        {
-            var form = example.Form ?? definition.RecordType.Forms.FirstOrDefault()?.Key ?? "";
-            if (!programs.TryGetValue(form, out var program))
-            {
-                programs[form] = program = RuleProgram.Compile(definition, form).Program;
-            }
-
-            return new ExampleRun(example.Name, program is null ? [$"There is no form “{form}”, or the record type has problems."] : [.. Failing(program, example)]);
-        })];
+            new ExampleRun(example.Name, program is null ? ["The record type has problems."] : [.. Failing(program, example)]))];
     }
 
     private static IEnumerable<string> Failing(RuleProgram program, Example example)
     {
         var type = program.Definition.RecordType;
+        var setting = example.Setting with { Form = example.Form ?? example.Setting.Form };
+        var mistakes = setting.Mistakes(type).ToList();
+        if (mistakes.Count > 0)
+        {
+            foreach (var (_, mistake) in mistakes)
+            {
+                yield return mistake;
+            }
+
+            yield break;
+        }
+
         foreach (var key in example.Values.Keys.Concat(example.Changes.Keys).Where(key => type.Find(key) is null))
         {
             yield return $"There is no field “{key}”.";
@@ -46,13 +50,13 @@ public sealed record ExampleRun(string Name, ImmutableArray<string> Failures)
             yield return mistake;
         }
 
-        var session = new Session(program, new RecordValues(example.Values).FittedTo(type), example.Setting, new GivenRecords(example.Linked));
+        var session = new Session(program, type.Begin(setting, example.Values), setting, new GivenRecords(example.Linked));
         session.Change(example.Changes.Where(c => type.Find(c.Key)?.Type.Fit(c.Value) is not null)
             .Select(c => KeyValuePair.Create(c.Key, type.Find(c.Key)!.Type.Fit(c.Value)!)));
         var labels = new Labels(type);
         foreach (var expectation in example.Expect)
         {
-            if (program.NumberOf(expectation.Element) < 0)
+            if (session.NumberOf(expectation.Element) < 0)
             {
                 yield return $"There is no {expectation.Element.Kind.ToString().ToLowerInvariant()} “{expectation.Element.Key}” on the form.";
                 continue;

@@ -24,7 +24,7 @@ public sealed record Comparison(ImmutableArray<Difference> Differences, Immutabl
             .. Rules(now, then),
             .. List("example", now.Examples, then.Examples, e => e.Name, e => e.Name),
         ],
-        DefinitionCheck.Of(then));
+        DefinitionCheck.ToPublish(then));
 
     private static RecordType Head(RecordType type) => new(type.Key, type.Label, type.TitleField, [], [], []);
 

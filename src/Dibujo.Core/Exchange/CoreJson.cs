@@ -47,4 +47,5 @@ namespace Dibujo.Core.Exchange;
 [JsonSerializable(typeof(Example))]
 [JsonSerializable(typeof(ImmutableArray<ExampleRun>))]
 [JsonSerializable(typeof(ImportReport))]
+[JsonSerializable(typeof(ImmutableArray<Outlook>))]
 public sealed partial class CoreJson : JsonSerializerContext;

@@ -42,6 +42,10 @@ public static partial class DmnReader
                 }
             }
         }
+        catch (TooManyRowsException mistake)
+        {
+            problems.Add($"/line/{mistake.Line}", $"A table has more than {TableCheck.MostRows:N0} rows.", $"Divide it into tables of at most {TableCheck.MostRows:N0}.");
+        }
         catch (XmlException mistake)
         {
             problems.Add($"/line/{mistake.LineNumber}", "The file is not valid XML here, or it has a document type.", "Check it with the program that wrote it.");
@@ -53,6 +57,11 @@ public static partial class DmnReader
         }
 
         return (rules.ToImmutable(), problems.ToImmutable());
+    }
+
+    private sealed class TooManyRowsException(int line) : Exception
+    {
+        internal int Line => line;
     }
 
     /// <summary>One decision at a time, at whatever depth, without holding the whole document.</summary>
@@ -79,6 +88,7 @@ public static partial class DmnReader
         var root = new XElement(reader.LocalName);
         Take(reader, root);
         var path = new Stack<XElement>([root]);
+        var rows = 0;
         if (reader.IsEmptyElement)
         {
             reader.Read();
@@ -95,6 +105,13 @@ public static partial class DmnReader
                     var child = new XElement(reader.LocalName);
                     Take(reader, child);
                     path.Peek().Add(child);
+                    rows += child.Name.LocalName == "rule" ? 1 : 0;
+                    if (rows > TableCheck.MostRows)
+                    {
+                        // Before the rest is read, however long it is.
+                        throw new TooManyRowsException(((IXmlLineInfo)reader).LineNumber);
+                    }
+
                     if (!reader.IsEmptyElement)
                     {
                         path.Push(child);

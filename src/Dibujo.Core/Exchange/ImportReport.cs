@@ -5,6 +5,12 @@ namespace Dibujo.Core.Exchange;
 /// <summary>What came of importing records.</summary>
 public sealed record ImportReport(int Imported, int Refused, ImmutableArray<RowReport> Rows)
 {
+    /// <summary>
+    /// Where the file does not say from which versions its rows were made: the records among them that were changed last,
+    /// each in words. Their later saves would be overwritten.
+    /// </summary>
+    public ImmutableArray<string> Latest { get; init => field = value.OrEmpty(); } = [];
+
     /// <summary>Counts the rows.</summary>
     public static ImportReport Of(IEnumerable<RowReport> rows)
     {

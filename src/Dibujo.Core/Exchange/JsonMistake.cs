@@ -10,16 +10,16 @@ internal static partial class JsonMistake
 {
     internal static Problem Describe(Exception mistake)
     {
-        var (what, mend) = Words(mistake.Message);
         var place = Where().Match(mistake.Message);
         var path = mistake is JsonException { Path: { } known } ? known : place.Groups["path"].Value;
+        var (what, mend) = Words(mistake.Message, Pointer(path).Split('/')[^1]);
         var line = place.Success
             ? string.Create(CultureInfo.InvariantCulture, $" (line {long.Parse(place.Groups["line"].Value, CultureInfo.InvariantCulture) + 1})")
             : "";
         return new(Pointer(path), $"{what}{line}.", mend);
     }
 
-    private static (string What, string Mend) Words(string message)
+    private static (string What, string Mend) Words(string message, string last)
     {
         if (Missing().Match(message) is { Success: true } missing)
         {
@@ -35,6 +35,11 @@ internal static partial class JsonMistake
         if (Duplicate().Match(message) is { Success: true } duplicate)
         {
             return ($"“{ProblemList.Shorten(duplicate.Groups["name"].Value)}” stands here twice", "Take one of them out.");
+        }
+
+        if (message.StartsWith("Duplicate properties", StringComparison.Ordinal))
+        {
+            return ($"“{ProblemList.Shorten(last)}” stands here twice", "Take one of them out.");
         }
 
         if (Kind().Match(message) is { Success: true } kind)
@@ -55,6 +60,16 @@ internal static partial class JsonMistake
         if (message.Contains("polymorphic", StringComparison.Ordinal) || message.Contains("abstract", StringComparison.Ordinal))
         {
             return ("It is not said of which kind this is", "Add its “kind”.");
+        }
+
+        if (message.StartsWith("the part", StringComparison.Ordinal))
+        {
+            return (TwicePart().Match(message).Value.Replace("the part", "The part", StringComparison.Ordinal), "Take one of them out.");
+        }
+
+        if (message.StartsWith("a moment is", StringComparison.Ordinal))
+        {
+            return ("A moment is by the site's clock, such as 2026-11-24T09:30:00", "Leave the zone out.");
         }
 
         if (message.StartsWith("this number", StringComparison.Ordinal) || message.StartsWith("a value is", StringComparison.Ordinal))
@@ -89,6 +104,9 @@ internal static partial class JsonMistake
 
     [GeneratedRegex("^null stands in the list “[^”]*”", RegexOptions.None, 1000)]
     private static partial Regex NullInList();
+
+    [GeneratedRegex("^the part “[^”]*” stands here twice", RegexOptions.None, 1000)]
+    private static partial Regex TwicePart();
 
     [GeneratedRegex(@"(Path: (?<path>\S+) \| )?LineNumber: (?<line>\d+)", RegexOptions.ExplicitCapture, 1000)]
     private static partial Regex Where();

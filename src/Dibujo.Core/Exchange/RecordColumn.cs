@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
@@ -34,7 +33,7 @@ internal sealed record RecordColumn(string Header, Field Field, string? Part)
                 "NO" or "FALSE" or "0" => new YesNo(false),
                 _ => null,
             },
-            NumberType or MoneyType or LinkType => decimal.TryParse(trimmed, NumberStyles.Number, CultureInfo.InvariantCulture, out var number)
+            NumberType or MoneyType or LinkType => ExactDecimal.TryParseGrouped(trimmed, out var number)
                 ? Field.Type.Fit(new Number(number)) : null,
             ChoicesType several => Fit(several, [.. trimmed.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(item => Key(several.Options, item))]),
             ChoiceType choice => choice.Fit(new Text(Key(choice.Options, trimmed))),
@@ -44,7 +43,7 @@ internal sealed record RecordColumn(string Header, Field Field, string? Part)
 
     /// <summary>The cell with an apostrophe before it where a spreadsheet would take it for a formula.</summary>
     private static string Harmless(string cell) =>
-        LooksLikeFormula(cell) && !(cell[0] == '-' && decimal.TryParse(cell, NumberStyles.Number, CultureInfo.InvariantCulture, out _)) ? "'" + cell : cell;
+        LooksLikeFormula(cell) && !(cell[0] == '-' && ExactDecimal.TryParse(cell, out _)) ? "'" + cell : cell;
 
     /// <summary>Whether it begins like a formula, apostrophes before it not counted.</summary>
     private static bool LooksLikeFormula(string cell) => cell.AsSpan().TrimStart('\'') is ['=' or '+' or '-' or '@' or '\t' or '\r', ..];

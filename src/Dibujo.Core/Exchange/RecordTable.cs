@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
+using System.Threading;
 using CsvHelper;
 using CsvHelper.Configuration;
 using Dibujo.Core.Records;
@@ -10,55 +11,56 @@ namespace Dibujo.Core.Exchange;
 
 /// <summary>Records as comma-separated values (RFC 4180): a column for each field, a part for each column of a compound one.</summary>
 /// <remarks>
-/// The first line names the columns by key, or by label where that is unique; <c>id</c>, <c>workflow</c> and <c>stage</c>
-/// go with a record. Choices stand by key or label, several with semicolons between, yes and no in words.
+/// The first line names the columns by key, or by label where that is unique; <c>id</c>, <c>version</c>, <c>workflow</c> and
+/// <c>stage</c> go with a record. Choices stand by key or label, several with semicolons between, yes and no in words.
 /// </remarks>
 public static class RecordTable
 {
     /// <summary>The column with the record's number; blank for a record that is to be begun.</summary>
     public const string Number = "id";
 
+    /// <summary>The column with the version that the record had, so that a later save is not overwritten unseen.</summary>
+    public const string Version = "version";
+
     private const int MostRows = 100_000;
     private const int MostColumns = 2000;
+
+    /// <summary>The columns that go with every record, before those of its fields.</summary>
+    private static readonly string[] Own = [Number, Version, "workflow", "stage"];
 
     private static readonly UTF8Encoding StrictUtf8 = new(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true);
 
     private static readonly CsvConfiguration Format = new(CultureInfo.InvariantCulture)
     {
-        BadDataFound = null,
         MissingFieldFound = null,
         DetectColumnCountChanges = false,
         MaxFieldSize = 200_000,
     };
 
-    /// <summary>The records as text, in the order in which they come.</summary>
-    public static string Write(RecordType type, IEnumerable<RecordRow> rows)
+    /// <summary>Writes the records in the order in which they come, each as soon as it comes.</summary>
+    public static async Task WriteAsync(RecordType type, IAsyncEnumerable<RecordRow> rows, TextWriter to, CancellationToken cancellation = default)
     {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = new CsvWriter(text, Format))
+        await using var csv = new CsvWriter(to, Format, leaveOpen: true);
+        var columns = type.Fields.SelectMany(Columns).ToList();
+        foreach (var header in (string[])[.. Own, .. columns.Select(c => c.Header)])
         {
-            var columns = type.Fields.SelectMany(Columns).ToList();
-            foreach (var header in (string[])[Number, "workflow", "stage", .. columns.Select(c => c.Header)])
-            {
-                csv.WriteField(header);
-            }
-
-            csv.NextRecord();
-            foreach (var row in rows)
-            {
-                csv.WriteField(row.Id?.ToString(CultureInfo.InvariantCulture));
-                csv.WriteField(row.Workflow);
-                csv.WriteField(row.Stage);
-                foreach (var column in columns)
-                {
-                    csv.WriteField(column.Print(row.Values[column.Field.Key]));
-                }
-
-                csv.NextRecord();
-            }
+            csv.WriteField(header);
         }
 
-        return text.ToString();
+        await csv.NextRecordAsync();
+        await foreach (var row in rows.WithCancellation(cancellation))
+        {
+            csv.WriteField(row.Id?.ToString(CultureInfo.InvariantCulture));
+            csv.WriteField(row.Version?.ToString(CultureInfo.InvariantCulture));
+            csv.WriteField(row.Workflow);
+            csv.WriteField(row.Stage);
+            foreach (var column in columns)
+            {
+                csv.WriteField(column.Print(row.Values[column.Field.Key]));
+            }
+
+            await csv.NextRecordAsync();
+        }
     }
 
     /// <summary>The same of a file, which must be UTF-8: what is not would come in as other letters.</summary>
@@ -92,6 +94,11 @@ public static class RecordTable
                 return ([], $"There is no field “{Checking.ProblemList.Shorten(headers[unknown])}”. Name columns by the keys or labels of fields.");
             }
 
+            if (columns.GroupBy(c => c!.Header).FirstOrDefault(same => same.Count() > 1) is { Key: var twice })
+            {
+                return ([], $"Two columns are of “{twice}”. Take one of them out: only one could count.");
+            }
+
             var rows = ImmutableArray.CreateBuilder<ReadRow>();
             while (csv.Read())
             {
@@ -118,7 +125,13 @@ public static class RecordTable
     {
         var values = ImmutableDictionary.CreateBuilder<string, Value>(StringComparer.Ordinal);
         var mistakes = ImmutableArray.CreateBuilder<string>();
+        if (cells.Length != columns.Count)
+        {
+            mistakes.Add($"The row has {cells.Length} cells, but there are {columns.Count} columns. A cell with a comma or a quotation mark in it stands in quotation marks.");
+        }
+
         int? id = null;
+        int? version = null;
         string? workflow = null;
         string? stage = null;
         foreach (var (column, cell) in columns.Zip(cells))
@@ -130,6 +143,14 @@ public static class RecordTable
                     if (id is null && !string.IsNullOrWhiteSpace(cell))
                     {
                         mistakes.Add($"“{Checking.ProblemList.Shorten(cell)}” is not the number of a record.");
+                    }
+
+                    break;
+                case Version:
+                    version = int.TryParse(cell, NumberStyles.None, CultureInfo.InvariantCulture, out var counted) ? counted : null;
+                    if (version is null && !string.IsNullOrWhiteSpace(cell))
+                    {
+                        mistakes.Add($"“{Checking.ProblemList.Shorten(cell)}” is not the version of a record.");
                     }
 
                     break;
@@ -153,7 +174,7 @@ public static class RecordTable
             }
         }
 
-        return new(line, id, workflow, stage, values.ToImmutable(), mistakes.ToImmutable());
+        return new(line, id, version, workflow, stage, values.ToImmutable(), mistakes.ToImmutable());
     }
 
     private static IEnumerable<RecordColumn> Columns(Field field) => field.Type is CompoundType compound
@@ -162,7 +183,7 @@ public static class RecordTable
 
     private static RecordColumn? Find(RecordType type, string header)
     {
-        if (header is Number or "workflow" or "stage")
+        if (Own.Contains(header, StringComparer.Ordinal))
         {
             return new(header, type.Fields[0], null);
         }
@@ -174,4 +195,4 @@ public static class RecordTable
 }
 
 /// <summary>A record as a row of a table.</summary>
-public sealed record RecordRow(int? Id, string Workflow, string Stage, RecordValues Values);
+public sealed record RecordRow(int? Id, int? Version, string Workflow, string Stage, RecordValues Values);

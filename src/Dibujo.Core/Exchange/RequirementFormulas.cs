@@ -1,3 +1,4 @@
+using Dibujo.Core.Checking;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
@@ -22,28 +23,36 @@ internal sealed class RequirementFormulas(RuleProgram program, Setting setting)
             throw new UnsayableException("rules act on its parts.");
         }
 
-        var chain = program.Layout.Chain(number).ToList();
+        var rest = inSetting.Door.Rests[number];
         return Formula.And(
-            Nearest(chain, Facet.Requirement, says => program.Effects.Requirements[says].Level == Requirement.ToSave, rest => rest.Requirement == Requirement.ToSave, rest => rest.Requirement != Requirement.Optional),
-            Formula.And([.. chain.Select(IsShown)]),
+            Nearest(number, Facet.Requirement, says => program.Effects.Requirements[says].Level == Requirement.ToSave, rest.Requirement == Requirement.ToSave),
+            Formula.And([.. Chain(number).Select(IsShown)]),
             Formula.Not(Formula.Or(
-                Nearest(chain, Facet.Access, says => (Access)says == Access.Locked, rest => rest.Access == Access.Locked, rest => rest.Access == Access.Locked),
+                Nearest(number, Facet.Access, says => (Access)says == Access.Locked, rest.Access == Access.Locked),
                 Formula.Or([.. program.Claims.On(number, Facet.Value).Where(c => program.Effects.Values[c.Says].IsHeld).Select(InForce)]))));
     }
 
     private Formula IsShown(int element) => Highest(
-        element, Facet.Visibility, says => says == (int)HidingCode.Shown, Formula.Of(program.Layout.Rest(element).Visibility == Visibility.Shown));
+        [element], Facet.Visibility, says => says == (int)HidingCode.Shown, Formula.Of(program.Layout.Rest(element).Visibility == Visibility.Shown));
 
-    /// <summary>The nearest claim decides; else the nearest rest that is not the ordinary one.</summary>
-    private Formula Nearest(List<int> chain, Facet facet, Func<int, bool> says, Func<Rest, bool> rests, Func<Rest, bool> isOutOfOrdinary)
+    /// <summary>The nearest claim decides; else the resting state.</summary>
+    private Formula Nearest(int field, Facet facet, Func<int, bool> says, bool rest)
     {
-        var rest = chain.Select(program.Layout.Rest).FirstOrDefault(isOutOfOrdinary) is { } decisive && rests(decisive);
-        return Enumerable.Reverse(chain).Aggregate(Formula.Of(rest), (outer, element) => Highest(element, facet, says, outer));
+        IEnumerable<int[]> levels = [[field], .. program.Layout.Groups[field], .. Chain(program.Layout.FormAround(field, inSetting.Door)).Select(e => new[] { e })];
+        return levels.Reverse().Aggregate(Formula.Of(rest), (outer, level) => Highest(level, facet, says, outer));
+    }
+
+    private IEnumerable<int> Chain(int element)
+    {
+        for (var e = element; e >= 0; e = inSetting.Door.Parents[e])
+        {
+            yield return e;
+        }
     }
 
     /// <summary>What the highest claim in force says; where none is, something else.</summary>
-    private Formula Highest(int element, Facet facet, Func<int, bool> says, Formula otherwise) =>
-        program.Claims.On(element, facet).Reverse().Aggregate(otherwise, (lower, claim) =>
+    private Formula Highest(int[] level, Facet facet, Func<int, bool> says, Formula otherwise) =>
+        level.SelectMany(element => program.Claims.On(element, facet)).OrderByDescending(claim => program.Rules.RankOf(claim.Reading)).Aggregate(otherwise, (lower, claim) =>
         {
             var inForce = InForce(claim);
             return Formula.Or(
@@ -54,7 +63,7 @@ internal sealed class RequirementFormulas(RuleProgram program, Setting setting)
     private Formula InForce(ClaimCode claim)
     {
         var cases = program.Cases[program.Rules.RankOf(claim.Reading)];
-        return Formula.And([.. cases.Take(claim.Case).Select(c => Formula.Not(Holds(c.While))), Holds(cases[claim.Case].While)]);
+        return Formula.And([Holds(program.Rules.LimitOf(claim.Reading)), .. cases.Take(claim.Case).Select(c => Formula.Not(Holds(c.While))), Holds(cases[claim.Case].While)]);
     }
 
     private Formula Holds(Condition? condition) => condition switch
@@ -88,8 +97,10 @@ internal sealed class RequirementFormulas(RuleProgram program, Setting setting)
                     throw new UnsayableException($"{labels.Of(clause.Subject)} is compared with something that is not fixed.");
                 }
 
-                var (code, negated) = program.Clauses.Add(clause, -1);
-                return Formula.Of(inSetting.Holds(code) != negated);
+                var subjects = program.Slots.Subjects;
+                var test = new FixedTest(clause.Subject, subjects.Of(clause.Subject)!, clause.Test, clause.Comparands);
+                return Formula.Of(test.Holds(new(
+                    inSetting.ValueIn(program.Slots.Of(clause.Subject, -1)), program.Definition.RecordType.FindWorkflow(setting.Workflow))));
         }
     }
 
@@ -97,7 +108,7 @@ internal sealed class RequirementFormulas(RuleProgram program, Setting setting)
     private void DemandStored(string key)
     {
         var field = program.Fields[key];
-        var clears = program.Layout.Chain(field).SelectMany(e => program.Claims.On(e, Facet.Visibility)).Any(c => c.Says > (int)HidingCode.Hidden);
+        var clears = program.Layout.Reach(field).SelectMany(e => program.Claims.On(e, Facet.Visibility)).Any(c => c.Says > (int)HidingCode.Hidden);
         if (clears || program.Claims.On(field, Facet.Value).Count > 0)
         {
             throw new UnsayableException($"rules give {labels.Field(key)} its value.");

@@ -15,7 +15,7 @@ namespace Dibujo.Core.Exchange;
 /// <param name="Unsaid">What it does not say, each as a sentence with the reason.</param>
 public sealed record SchemaExport(JsonObject Schema, ImmutableArray<string> Unsaid)
 {
-    /// <summary>The schema for records on the program's form, in that setting.</summary>
+    /// <summary>The schema for records in that setting, on its form.</summary>
     public static SchemaExport Of(RuleProgram program, Setting setting)
     {
         var type = program.Definition.RecordType;
@@ -26,7 +26,7 @@ public sealed record SchemaExport(JsonObject Schema, ImmutableArray<string> Unsa
         foreach (var field in type.Fields)
         {
             properties[field.Key] = ValueSchema.Of(field.Type, field.Label);
-            if (!program.IsOnForm(field.Key))
+            if (!program.IsOnForm(field.Key, setting.Form))
             {
                 continue;
             }

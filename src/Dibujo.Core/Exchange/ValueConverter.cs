@@ -1,4 +1,6 @@
+using System.Buffers;
 using System.Collections.Immutable;
+using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Dibujo.Core.Values;
@@ -19,8 +21,7 @@ public sealed class ValueConverter : JsonConverter<Value>
             JsonTokenType.True => new YesNo(true),
             JsonTokenType.False => new YesNo(false),
             JsonTokenType.String => new Text(reader.GetString()!),
-            JsonTokenType.Number when reader.TryGetDecimal(out var amount) => new Number(amount),
-            JsonTokenType.Number => throw new JsonException("this number is too large; at most 28 digits fit"),
+            JsonTokenType.Number => ReadNumber(ref reader),
             JsonTokenType.StartArray => ReadChoices(ref reader),
             JsonTokenType.StartObject => ReadParts(ref reader),
             _ => throw Misfit(),
@@ -67,13 +68,22 @@ public sealed class ValueConverter : JsonConverter<Value>
         }
     }
 
+    private static Number ReadNumber(ref Utf8JsonReader reader)
+    {
+        var text = Encoding.ASCII.GetString(reader.HasValueSequence ? reader.ValueSequence.ToArray() : reader.ValueSpan);
+        return ExactDecimal.TryParse(text, out var amount)
+            ? new(amount)
+            : throw new JsonException($"this number is too large or too exact; at most {ExactDecimal.MostDigits} digits fit");
+    }
+
     private static Choices ReadChoices(ref Utf8JsonReader reader)
     {
         var keys = ImmutableArray.CreateBuilder<string>();
+        var seen = new HashSet<string>(StringComparer.Ordinal);
         while (reader.Read() && reader.TokenType != JsonTokenType.EndArray)
         {
             var key = reader.TokenType == JsonTokenType.String ? reader.GetString()! : throw Misfit();
-            if (!keys.Contains(key))
+            if (seen.Add(key))
             {
                 keys.Add(key);
             }
@@ -85,9 +95,15 @@ public sealed class ValueConverter : JsonConverter<Value>
     private static Compound ReadParts(ref Utf8JsonReader reader)
     {
         var compound = Compound.Empty;
+        var seen = new HashSet<string>(StringComparer.Ordinal);
         while (reader.Read() && reader.TokenType != JsonTokenType.EndObject)
         {
             var part = reader.GetString()!;
+            if (!seen.Add(part))
+            {
+                throw new JsonException($"the part “{Checking.ProblemList.Shorten(part)}” stands here twice");
+            }
+
             reader.Read();
             compound = reader.TokenType switch
             {

@@ -19,14 +19,14 @@ public sealed class Explainer(Session session)
     /// <summary>Why the element is as it is; throws where the form has no such element.</summary>
     public ElementExplanation Explain(Element element)
     {
-        var number = program.NumberOf(element);
+        var number = session.NumberOf(element);
         ArgumentOutOfRangeException.ThrowIfNegative(number, nameof(element));
         return new(element, labels.Of(element), [.. FacetsOf(element.Kind).Select(facet => Explain(number, facet))]);
     }
 
     /// <summary>The rule that decides over the facet, as <c>rule 3, “Crate measurements”</c>; null where the resting state does.</summary>
     public (string Key, string Words)? Decider(Element element, Facet facet) =>
-        Deciding(program.NumberOf(element), facet) is { } claim ? (RuleOf(claim.Claim).Key, Words(claim.Claim)) : null;
+        Deciding(session.NumberOf(element), facet) is { } claim ? (RuleOf(claim.Claim).Key, Words(claim.Claim)) : null;
 
     /// <summary>Every clause of the rule at that place in the list, with its truth; none for a rule that is off or has problems.</summary>
     public ImmutableArray<ClauseExplanation> Clauses(int rule)
@@ -94,7 +94,20 @@ public sealed class Explainer(Session session)
     /// <summary>The claim behind a facet: for a hidden element the innermost hiding one, else the nearest.</summary>
     private (int Element, ClaimCode Claim)? Deciding(int element, Facet facet)
     {
-        foreach (var e in program.Layout.Chain(element))
+        if (element < 0)
+        {
+            return null;
+        }
+
+        if (facet is Facet.Access or Facet.Requirement)
+        {
+            // What holds a value locks the field, whatever else is said of it.
+            var held = facet == Facet.Access && element < program.Layout.FieldCount && session.ValueClaim(element) is { IsHeld: true };
+            var claim = held ? session.WinnerOn(element, Facet.Value) : session.Deciding(element, facet);
+            return claim < 0 ? null : (program.Claims.CellOf[claim] / Facets.Count, program.Claims.Claims[claim]);
+        }
+
+        foreach (var e in Chain(element))
         {
             var winner = session.WinnerOn(e, facet);
             if (winner >= 0 && (facet != Facet.Visibility || Decides(program.Claims.Claims[winner])))
@@ -113,8 +126,17 @@ public sealed class Explainer(Session session)
         bool Decides(ClaimCode claim) => (claim.Says != (int)HidingCode.Shown) == session.Hiding(element).Hidden;
     }
 
+    /// <summary>The element and what encloses it on the form at hand, from the inside out.</summary>
+    private IEnumerable<int> Chain(int element)
+    {
+        for (var e = element; e >= 0; e = session.Door.Parents[e])
+        {
+            yield return e;
+        }
+    }
+
     private IEnumerable<(int Element, ClaimCode Claim)> Speaking(int element, Facet facet) =>
-        from e in program.Layout.Chain(element)
+        from e in facet is Facet.Access or Facet.Requirement ? program.Layout.Reach(element) : Chain(element)
         let cell = ClaimTable.Cell(e, facet)
         from i in Enumerable.Range(program.Claims.Starts[cell], program.Claims.Starts[cell + 1] - program.Claims.Starts[cell])
         let claim = program.Claims.Claims[i]
@@ -134,7 +156,10 @@ public sealed class Explainer(Session session)
     private Effect EffectOf(ClaimCode claim, Element on, Facet facet)
     {
         var effects = program.Cases[RankOf(claim)][claim.Case].Effects;
-        return effects.FirstOrDefault(e => ActsOn(e, on) && Facets.Of(e) == facet) ?? effects.First(e => e is JumpAhead or EndForm);
+        // A calculation locks, and what is skipped is hidden, without saying so.
+        return effects.FirstOrDefault(e => ActsOn(e, on) && Facets.Of(e) == facet)
+            ?? effects.FirstOrDefault(e => ActsOn(e, on) && e is Calculate)
+            ?? effects.First(e => e is JumpAhead or EndForm);
     }
 
     private static bool ActsOn(Effect effect, Element element) => effect switch
@@ -199,9 +224,16 @@ public sealed class Explainer(Session session)
     private IEnumerable<ClauseExplanation> Clauses(int reading, int @case)
     {
         var code = program.Rules.Rules[reading];
-        return program.Cases[code.Rule][@case].While is { } condition
-            ? Walk($"/cases/{@case}/while", condition, program.Rules.Cases[code.CaseStart + @case])
-            : [];
+        var number = program.Rules.Cases[code.CaseStart + @case];
+        var (limit, condition) = (program.Rules.LimitOf(reading), program.Cases[code.Rule][@case].While);
+        if (limit is not null && condition is not null)
+        {
+            // Both stand in a group, the limit first.
+            var first = program.Groups.Codes[number - program.Groups.First].MemberStart;
+            return Walk("/where", limit, program.Groups.Members[first]).Concat(Walk($"/cases/{@case}/while", condition, program.Groups.Members[first + 1]));
+        }
+
+        return limit is not null ? Walk("/where", limit, number) : condition is not null ? Walk($"/cases/{@case}/while", condition, number) : [];
 
         IEnumerable<ClauseExplanation> Walk(string place, Condition part, int number)
         {

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Globalization;
 
 namespace Dibujo.Core.Expressions;
 
@@ -232,9 +231,9 @@ internal sealed class Parser
         {
             case TokenKind.Number:
                 next++;
-                return decimal.TryParse(token.Content, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var amount)
+                return Values.ExactDecimal.TryParse(token.Content, out var amount)
                     ? new LiteralSyntax(token.Place, new FeelNumber(amount))
-                    : throw new ExpressionException(token.Place, "This number is too large; at most 28 digits fit.", "Write a smaller one.");
+                    : throw new ExpressionException(token.Place, "This number is too large or too exact; at most 28 digits fit.", "Write a shorter one.");
             case TokenKind.Text:
                 next++;
                 return new LiteralSyntax(token.Place, new FeelText(token.Content));

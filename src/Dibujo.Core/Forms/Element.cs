@@ -21,6 +21,9 @@ public enum ElementKind
 
     /// <summary>A part of a field with a compound value.</summary>
     Part,
+
+    /// <summary>The record as a whole, which encloses every form.</summary>
+    Record,
 }
 
 /// <summary>Points at an element by kind and key.</summary>
@@ -29,6 +32,9 @@ public enum ElementKind
 [method: JsonConstructor]
 public readonly record struct Element(ElementKind Kind, string Key)
 {
+    /// <summary>The record as a whole; there is one, and its key is <c>record</c>.</summary>
+    public static readonly Element Record = new(ElementKind.Record, "record");
+
     /// <summary>The field of that key.</summary>
     public static Element Field(string key) => new(ElementKind.Field, key);
 

@@ -17,10 +17,10 @@ public sealed record ChoiceType(ImmutableArray<Option> Options) : FieldType, IOf
 {
     /// <inheritdoc/>
     [JsonIgnore]
-    public override string Noun => "one of " + string.Join(", ", Options.Select(o => o.Key));
+    public override string Noun => "one of " + OptionList.Named(Options);
 
     /// <inheritdoc/>
-    public override string? Violation(Value value) => value is Choice c ? OptionList.Retired(Options, [c.Key]) : null;
+    public override string? Violation(Value value, Value? saved = null) => value is Choice c && !value.Equals(saved) ? OptionList.Retired(Options, [c.Key]) : null;
 
     /// <inheritdoc/>
     public override string Display(Value value) => value is Choice c ? OptionList.Find(Options, c.Key)?.Label ?? c.Key : value.Plain;
@@ -39,10 +39,10 @@ public sealed record ChoicesType(ImmutableArray<Option> Options) : FieldType, IO
 {
     /// <inheritdoc/>
     [JsonIgnore]
-    public override string Noun => "a list of " + string.Join(", ", Options.Select(o => o.Key));
+    public override string Noun => "a list of " + OptionList.Named(Options);
 
     /// <inheritdoc/>
-    public override string? Violation(Value value) => value is Choices c ? OptionList.Retired(Options, c.Keys) : null;
+    public override string? Violation(Value value, Value? saved = null) => value is Choices c ? OptionList.Retired(Options, saved is Choices held ? [.. c.Keys.Except(held.Keys, StringComparer.Ordinal)] : c.Keys) : null;
 
     /// <inheritdoc/>
     public override string Display(Value value) => value switch
@@ -53,7 +53,7 @@ public sealed record ChoicesType(ImmutableArray<Option> Options) : FieldType, IO
 
     private protected override Value? FitFilled(Value raw) => raw switch
     {
-        Choices choices when choices.Keys.All(key => OptionList.Find(Options, key) is not null) => choices,
+        Choices choices when choices.Keys.Length <= Options.Length && choices.Keys.All(key => OptionList.Find(Options, key) is not null) => choices,
         Choice { Key: var key } when OptionList.Find(Options, key) is not null => new Choices([key]),
         Text { Content: var key } when OptionList.Find(Options, key) is not null => new Choices([key]),
         _ => null,
@@ -79,6 +79,14 @@ internal static class OptionList
         }
 
         return null;
+    }
+
+    /// <summary>The choices that can be chosen, for a message: the first of them, where there are many.</summary>
+    internal static string Named(ImmutableArray<Option> options)
+    {
+        const int Most = 20;
+        var offered = options.Where(o => !o.Retired).Select(o => o.Key).ToList();
+        return string.Join(", ", offered.Take(Most)) + (offered.Count > Most ? $" and {offered.Count - Most} more" : "");
     }
 
     internal static string? Retired(ImmutableArray<Option> options, ImmutableArray<string> keys) =>

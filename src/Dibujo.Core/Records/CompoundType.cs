@@ -24,10 +24,10 @@ public abstract record CompoundType : FieldType
         value is Compound compound && Parts.All(p => OptionalParts.Contains(p.Key, StringComparer.Ordinal) || !compound[p.Key].IsBlank);
 
     /// <inheritdoc/>
-    public override string? Violation(Value value) =>
+    public override string? Violation(Value value, Value? saved = null) =>
         value is Compound compound && compound.Parts.FirstOrDefault(p => p.Value.Length > MaxPartLength) is { Key: { } key }
             ? $"{FindPart(key)?.Label ?? key} may have at most {MaxPartLength} characters. Shorten it."
-            : null;
+            : (value as Compound)?.Parts.Select(p => TextLimits.Unseen(p.Value, isOneLine: true)).FirstOrDefault(mistake => mistake is not null);
 
     /// <inheritdoc/>
     public override string Display(Value value) => value is Compound compound

@@ -11,8 +11,8 @@ namespace Dibujo.Core.Records;
 [JsonDerivedType(typeof(CreatorDefault), "creator")]
 public abstract record DefaultValue
 {
-    /// <summary>The value in that setting, as it fits the type; blank where it does not fit.</summary>
-    public Value In(Setting setting, FieldType type) => type.Fit(Raw(setting)) ?? Value.Blank;
+    /// <summary>The value in that setting, as it fits the type; rounded to its digits; blank where it does not fit.</summary>
+    public Value In(Setting setting, FieldType type) => type.FitGiven(Raw(setting));
 
     private protected abstract Value Raw(Setting setting);
 }

@@ -30,8 +30,16 @@ public abstract record FieldType
     /// </summary>
     public Value? Fit(Value raw) => raw.IsBlank ? Value.Blank : FitFilled(raw);
 
+    /// <summary>
+    /// Fits a value that a rule gives, or a default: as <see cref="Fit"/>, and a number is rounded to the digits that the
+    /// field keeps, halves away from zero. Blank where the value does not fit.
+    /// </summary>
+    public Value FitGiven(Value raw) => Fit(raw) is { } fitted ? Rounded(fitted) : Value.Blank;
+
     /// <summary>Which limit a fitted value breaks, as a sentence that says how to mend it; null when it keeps them all.</summary>
-    public virtual string? Violation(Value value) => null;
+    /// <param name="value">The value.</param>
+    /// <param name="saved">What the field holds already, which may stay though nobody could choose it now; null for nothing.</param>
+    public virtual string? Violation(Value value, Value? saved = null) => null;
 
     /// <summary>Whether nothing more needs to be filled in; only a compound value can be filled in and yet not complete.</summary>
     public virtual bool IsComplete(Value value) => !value.IsBlank;
@@ -40,4 +48,6 @@ public abstract record FieldType
     public virtual string Display(Value value) => value.Plain;
 
     private protected abstract Value? FitFilled(Value raw);
+
+    private protected virtual Value Rounded(Value value) => value;
 }

@@ -16,13 +16,15 @@ public sealed record NumberType(int Scale = 0, decimal? Min = null, decimal? Max
     public override string Noun => "a number";
 
     /// <inheritdoc/>
-    public override string? Violation(Value value) => AmountLimits.Violation(value, Scale, Min, Max);
+    public override string? Violation(Value value, Value? saved = null) => AmountLimits.Violation(value, Scale, Min, Max);
 
     /// <inheritdoc/>
     public override string Display(Value value) =>
         value is Number n ? $"{AmountLimits.Grouped(n.Amount)}{(Unit is null ? "" : " " + Unit)}" : value.Plain;
 
     private protected override Value? FitFilled(Value raw) => raw as Number;
+
+    private protected override Value Rounded(Value value) => AmountLimits.Rounded(value, Scale);
 }
 
 /// <summary>An amount of money. All amounts of one field are in its one currency.</summary>
@@ -36,18 +38,24 @@ public sealed record MoneyType(string Currency = "EUR", decimal? Min = 0, decima
     public override string Noun => "an amount of money";
 
     /// <inheritdoc/>
-    public override string? Violation(Value value) => AmountLimits.Violation(value, 2, Min, Max);
+    public override string? Violation(Value value, Value? saved = null) => AmountLimits.Violation(value, 2, Min, Max);
 
     /// <inheritdoc/>
     public override string Display(Value value) =>
         value is Number n ? $"{Currency} {AmountLimits.Grouped(n.Amount)}" : value.Plain;
 
     private protected override Value? FitFilled(Value raw) => raw as Number;
+
+    private protected override Value Rounded(Value value) => AmountLimits.Rounded(value, 2);
 }
 
 internal static class AmountLimits
 {
     internal static string Grouped(decimal amount) => amount.ToString("#,##0.############################", CultureInfo.InvariantCulture);
+
+    internal static Value Rounded(Value value, int scale) => value is Number n
+        ? new Number(decimal.Round(n.Amount, Math.Clamp(scale, 0, 28), MidpointRounding.AwayFromZero))
+        : value;
 
     internal static string? Violation(Value value, int scale, decimal? min, decimal? max) => value switch
     {

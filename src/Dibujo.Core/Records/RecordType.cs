@@ -36,6 +36,17 @@ public sealed record RecordType(
     public RecordValues Defaults(Setting setting) => new(Fields.Where(f => f.Default is not null)
         .Select(f => KeyValuePair.Create(f.Key, f.Default!.In(setting, f.Type))).Where(f => !f.Value.IsBlank));
 
+    /// <summary>
+    /// Values that are given along with a setting, fitted to the fields; what fits none is left out. A new record has its
+    /// defaults where nothing else is given, not even a blank.
+    /// </summary>
+    public RecordValues Begin(Setting setting, IReadOnlyDictionary<string, Value> given)
+    {
+        var fitted = new RecordValues(given).FittedTo(this);
+        return !setting.IsNew ? fitted : Defaults(setting).ByField.Where(value => !given.ContainsKey(value.Key))
+            .Aggregate(fitted, (record, value) => record.With(value.Key, value.Value));
+    }
+
     /// <summary>The move of that key in any workflow, or null: a key means the same move in all of them.</summary>
     public Move? FindMove(string move) => Workflows.SelectMany(w => w.Moves).FirstOrDefault(m => m.Key == move);
 

@@ -12,7 +12,7 @@ public sealed record TextType(int MaxLength = 200) : FieldType
     public override string Noun => "text";
 
     /// <inheritdoc/>
-    public override string? Violation(Value value) => TextLimits.Violation(value, MaxLength);
+    public override string? Violation(Value value, Value? saved = null) => TextLimits.Violation(value, MaxLength, isOneLine: true);
 
     private protected override Value? FitFilled(Value raw) => raw as Text;
 }
@@ -26,15 +26,38 @@ public sealed record LongTextType(int MaxLength = 4000) : FieldType
     public override string Noun => "text";
 
     /// <inheritdoc/>
-    public override string? Violation(Value value) => TextLimits.Violation(value, MaxLength);
+    public override string? Violation(Value value, Value? saved = null) => TextLimits.Violation(value, MaxLength, isOneLine: false);
 
     private protected override Value? FitFilled(Value raw) => raw as Text;
 }
 
 internal static class TextLimits
 {
-    internal static string? Violation(Value value, int maxLength) =>
+    internal static string? Violation(Value value, int maxLength, bool isOneLine) =>
         value.Plain.Length > maxLength
             ? $"This has {value.Plain.Length} characters; at most {maxLength} fit. Shorten it."
-            : null;
+            : Unseen(value.Plain, isOneLine);
+
+    /// <summary>What in the text is no letter that could be seen: control characters, and breaks where there is one line.</summary>
+    internal static string? Unseen(string text, bool isOneLine)
+    {
+        foreach (var letter in text)
+        {
+            if (letter is '\n' or '\r' or '\u0085' or '\u2028' or '\u2029')
+            {
+                if (isOneLine)
+                {
+                    return "This field takes one line. Take the line breaks out.";
+                }
+            }
+            else if (char.IsControl(letter) && (isOneLine || letter != '\t'))
+            {
+                return letter == '\t'
+                    ? "There is a tab in this text. Write a space in its place."
+                    : $"There is a control character in this text (U+{(int)letter:X4}), which nobody can see. Type the text anew.";
+            }
+        }
+
+        return null;
+    }
 }

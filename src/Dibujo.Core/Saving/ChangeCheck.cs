@@ -1,35 +1,46 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Checking;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Saving;
 
 /// <summary>Fits submitted changes to their fields, before any rule is looked at.</summary>
-internal sealed class ChangeCheck(RuleProgram program, IRecordLookup? records)
+internal sealed class ChangeCheck(RuleProgram program, Form form, IRecordLookup? records)
 {
     /// <summary>The changes that can be looked at further; a refusal for each that cannot, or that breaks a limit.</summary>
-    internal Dictionary<string, Value> Fit(ImmutableDictionary<string, Value> raw, ImmutableArray<Refusal>.Builder refusals)
+    internal Dictionary<string, Value> Fit(
+        RecordValues saved, ImmutableDictionary<string, Value> raw, ImmutableArray<Refusal>.Builder refusals)
     {
         var changes = new Dictionary<string, Value>(StringComparer.Ordinal);
+        var type = program.Definition.RecordType;
+        if (raw.Count > type.Fields.Length)
+        {
+            // However long the list is, the answer is not.
+            refusals.Add(new(RefusalReason.UnknownField, null,
+                $"{raw.Count} fields are changed, but a record of this kind has {type.Fields.Length}. Leave out those that it does not have."));
+            return changes;
+        }
+
         foreach (var (key, value) in raw)
         {
-            if (!program.IsOnForm(key))
+            if (type.Find(key) is not { } field || !program.IsOnForm(key, form.Key))
             {
                 refusals.Add(new(RefusalReason.UnknownField, key,
-                    $"The form {program.Form.Label} has no field “{key}”. Leave it out."));
+                    $"The form {form.Label} has no field “{ProblemList.Shorten(key)}”. Leave it out."));
                 continue;
             }
 
-            var field = program.Definition.RecordType.Find(key)!;
             if (field.Type.Fit(value) is not { } fitted)
             {
                 refusals.Add(new(RefusalReason.WrongType, key, $"{field.Label} cannot hold this. Give {field.Type.Noun}."));
                 continue;
             }
 
-            if (field.Type.Violation(fitted) is { } violation)
+            if (field.Type.Violation(fitted, saved[key]) is { } violation)
             {
                 refusals.Add(new(RefusalReason.Limit, key, violation));
             }

@@ -11,36 +11,52 @@ using Dibujo.Core.Workflows;
 namespace Dibujo.Core.Saving;
 
 /// <summary>Decides over submissions. What the sender claims about states counts for nothing: the record is evaluated here.</summary>
-/// <param name="program">The rules, compiled for the form through which the submission comes.</param>
+/// <param name="program">The rules.</param>
 /// <param name="records">Where linked records and persons are found; by default nowhere, and nobody is doubted.</param>
 public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
 {
     /// <summary>Accepts the submission, or refuses it with all reasons.</summary>
     /// <param name="saved">The record as it is stored; for a new one, its defaults.</param>
-    /// <param name="setting">Where the record is and who asks; the attempted move is taken from the submission.</param>
+    /// <param name="setting">Where the record is, who asks and through which form; the attempted move is taken from the submission.</param>
     /// <param name="submission">What is asked for.</param>
     public Verdict Decide(RecordValues saved, Setting setting, Submission submission)
     {
         var refusals = ImmutableArray.CreateBuilder<Refusal>();
-        var changes = new ChangeCheck(program, records).Fit(submission.Changes, refusals);
         var move = FindMove(setting, submission.Move, refusals);
         var session = new Session(program, saved, setting with { Move = move?.Key }, records);
+        if (!session.IsRelevant)
+        {
+            return new([Closed(session)], saved, setting.Stage);
+        }
+
+        var changes = new ChangeCheck(program, session.Form, records).Fit(saved, submission.Changes, refusals);
         session.Change(changes);
         CheckReached(session, saved, changes, refusals);
-        CheckEnd(session, move, refusals);
+        var end = new EndCheck(session, move?.Key, isAtHand: true);
+        refusals.AddRange(end.Missing().Concat(end.NotOffered()).Concat(end.Violations()).Concat(end.Stops().Select(stop => stop.Refusal)));
+        if (move is not null || changes.Count > 0)
+        {
+            CheckElsewhere(session, saved, move, refusals);
+        }
+
         var values = session.Values();
         if (move is not null)
         {
-            // Nobody is moved into a stage in which the record cannot be saved.
-            var left = setting with { Move = null, IsNew = false };
-            var entered = new Session(program, values, left with { Stage = move.To }, records, before: left);
-            values = entered.Values();
-            CheckEnd(entered, null, refusals);
+            values = Enter(move, session, setting, refusals);
         }
 
         return refusals.Count == 0
             ? new([], values, move?.To ?? setting.Stage)
             : new([.. refusals.DistinctBy(r => (r.Reason, r.Field, r.Field is null ? r.Message : ""))], saved, setting.Stage);
+    }
+
+    /// <summary>A form that is hidden is no way to the record.</summary>
+    private static Refusal Closed(Session session)
+    {
+        var rule = new Explainer(session).Decider(Element.Form(session.Form.Key), Facet.Visibility);
+        return new(RefusalReason.Hidden, null,
+            $"The form “{session.Form.Label}” does not apply to this record now{(rule is { } known ? $", by {known.Words}" : "")}. Use another form.",
+            rule?.Key, session.Form.Key);
     }
 
     private Move? FindMove(Setting setting, string? key, ImmutableArray<Refusal>.Builder refusals)
@@ -60,7 +76,7 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
         else if (!move.IsOpenTo(setting.Roles))
         {
             refusals.Add(new(RefusalReason.MoveNotAllowed, null,
-                $"“{move.Label}” is not yours to do. Ask a person with the role {string.Join(" or ", move.Roles)}."));
+                $"“{move.Label}” is not yours to do. Ask a person with the role {string.Join(" or ", move.Roles.Select(role => type.Roles.FirstOrDefault(r => r.Key == role)?.Label ?? role))}."));
         }
 
         return move;
@@ -70,10 +86,16 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
         Session session, RecordValues saved, Dictionary<string, Value> changes, ImmutableArray<Refusal>.Builder refusals)
     {
         var explainer = new Explainer(session);
+        // What a rule did to a field in the same way is no change of this person's.
         foreach (var (key, value) in changes.Where(c => !c.Value.Equals(saved[c.Key])))
         {
             var element = Element.Field(key);
             var state = session.StateOf(element);
+            if (!state.IsEditable && session[key].Equals(value))
+            {
+                continue;
+            }
+
             if (!state.IsEditable)
             {
                 Refuse(element, state, "field");
@@ -93,7 +115,7 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
                 var facet = found.IsVisible ? Facet.Access : Facet.Visibility;
                 var rule = explainer.Decider(what, facet);
                 refusals.Add(new(found.IsVisible ? RefusalReason.Locked : RefusalReason.Hidden, key,
-                    $"This {noun} is {(found.IsVisible ? "locked" : "hidden")}{By(rule)}, so it cannot be changed.", rule?.Key));
+                    $"This {noun} is {(found.IsVisible ? "locked" : "hidden")}{(rule is { } known ? $" by {known.Words}" : "")}, so it cannot be changed.", rule?.Key));
             }
         }
     }
@@ -107,51 +129,51 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
 
     private static Value Part(Value whole, string part) => whole is Compound compound ? compound[part] : Value.Blank;
 
-    /// <summary>What must be so in the end, whoever brought it about.</summary>
-    private void CheckEnd(Session session, Move? move, ImmutableArray<Refusal>.Builder refusals)
+    /// <summary>A move needs what every form that applies asks for; a save alone may not make anything worse on another form.</summary>
+    private void CheckElsewhere(Session session, RecordValues saved, Move? move, ImmutableArray<Refusal>.Builder refusals)
     {
-        Explainer? explainer = null;
-        foreach (var missing in session.Missing().Where(m => m.IsNeededFor(move?.Key)))
+        foreach (var other in new WholeRecord(session).Elsewhere())
         {
-            explainer ??= new(session);
-            var rule = explainer.Decider(missing.Element, Facet.Requirement);
-            var toSave = missing.Level == Requirement.ToSave;
-            refusals.Add(new(
-                toSave ? RefusalReason.NeededToSave : RefusalReason.NeededToMoveOn,
-                missing.Field,
-                missing.Message ?? $"{(missing.Element.Kind == ElementKind.Part ? "A part of this is needed" : "Needed")} {(toSave ? "to save" : "to move on")}{By(rule)}. Fill it in.",
-                rule?.Key));
-        }
-
-        foreach (var (i, field) in program.Definition.RecordType.Fields.Index())
-        {
-            if (session.Offers(i) is { } offers && session.StateOf(i).IsEditable && Chosen(session.ValueOf(i)).Except(offers, StringComparer.Ordinal).Any())
+            var after = new EndCheck(other, move?.Key, isAtHand: false);
+            var (missing, notOffered, stops) = (after.Missing().ToList(), after.NotOffered().ToList(), after.Stops().ToList());
+            if (missing.Count + notOffered.Count + stops.Count == 0)
             {
-                explainer ??= new(session);
-                var rule = explainer.Decider(Element.Field(field.Key), Facet.Choices);
-                refusals.Add(new(RefusalReason.NotOffered, field.Key,
-                    $"“{field.Type.Display(session.ValueOf(i))}” is not offered here{By(rule)}. Choose another.", rule?.Key));
+                continue;
             }
 
-            if (session.ValueClaim(i) is not null && field.Type.Violation(session.ValueOf(i)) is { } violation)
-            {
-                refusals.Add(new(RefusalReason.Limit, field.Key, $"A rule gives this field a value that it cannot keep. {violation}"));
-            }
+            var before = new Session(program, saved, session.Setting with { Form = other.Form.Key, Move = null }, records);
+            var was = new EndCheck(before, null, isAtHand: false);
+            var (missingBefore, notOfferedBefore, stopsBefore) = (Fields(was.Missing()), Fields(was.NotOffered()), was.Stops().Select(Said(before)).ToHashSet());
+            refusals.AddRange(missing.Where(refusal => move is not null || !missingBefore.Contains(refusal.Field)));
+            refusals.AddRange(notOffered.Where(refusal => !notOfferedBefore.Contains(refusal.Field)));
+            refusals.AddRange(stops.Where(stop => move is not null || !stopsBefore.Contains(Said(other)(stop))).Select(stop => stop.Refusal));
         }
 
-        foreach (var message in session.Messages().Where(m => m.Severity == Severity.StopsSaving || (m.Severity == Severity.StopsMoving && move is not null)))
-        {
-            refusals.Add(new(RefusalReason.Stopped,
-                message.At is { Kind: ElementKind.Field, Key: var at } ? at : null, message.Text, program.Definition.Rules[message.Rule].Key));
-        }
+        static HashSet<string?> Fields(IEnumerable<Refusal> refusals) => refusals.Select(r => r.Field).ToHashSet(StringComparer.Ordinal);
+
+        // The same message may have other values in its text by now.
+        static Func<(SaidMessage Message, Refusal), (int, int, Element?)> Said(Session at) =>
+            stop => (stop.Message.Rule, at.CaseInForce(stop.Message.Rule), stop.Message.At);
     }
 
-    private static ImmutableArray<string> Chosen(Value value) => value switch
+    /// <summary>The values with what comes into force at the stage entered. Nobody is moved into a stage in which the record cannot be saved.</summary>
+    private RecordValues Enter(Move move, Session left, Setting setting, ImmutableArray<Refusal>.Builder refusals)
     {
-        Choice choice => [choice.Key],
-        Choices choices => choices.Keys,
-        _ => [],
-    };
+        var before = setting with { Move = null, IsNew = false };
+        var entered = new Session(program, left.Values(), before with { Stage = move.To }, records, before);
+        entered.Take(left.Changes());
+        var stage = program.Definition.RecordType.FindStage(move.To)?.Label;
+        foreach (var at in new WholeRecord(entered).Elsewhere().Prepend(entered))
+        {
+            var end = new EndCheck(at, null, isAtHand: at == entered, stage);
+            refusals.AddRange(end.Missing());
+            refusals.AddRange(end.Stops().Select(stop => stop.Refusal));
+            if (at == entered)
+            {
+                refusals.AddRange(end.NotOffered().Concat(end.Violations()));
+            }
+        }
 
-    private static string By((string Key, string Words)? rule) => rule is { } known ? $" by {known.Words}" : "";
+        return entered.Values();
+    }
 }

@@ -21,10 +21,15 @@ public sealed record Verdict(ImmutableArray<Refusal> Refusals, RecordValues Valu
 /// <param name="Field">Key of the field; null where the whole record is meant.</param>
 /// <param name="Message">What is wrong and what to do about it.</param>
 /// <param name="Rule">Key of the rule behind it; null where no rule is.</param>
-public sealed record Refusal(RefusalReason Reason, string? Field, string Message, string? Rule = null)
+/// <param name="Form">Key of the form on which it is so; null for the one through which the submission came.</param>
+public sealed record Refusal(RefusalReason Reason, string? Field, string Message, string? Rule = null, string? Form = null)
 {
-    /// <summary>The message with the field's label before it, for where it does not stand beside the field.</summary>
-    public string Sentence(RecordType type) => Field is null ? Message : $"{type.Find(Field)?.Label ?? Field}: {Message}";
+    /// <summary>The message with the labels of form and field before it, for where it does not stand beside the field.</summary>
+    public string Sentence(RecordType type)
+    {
+        var form = Form is null || Field is null ? "" : $"{type.Forms.FirstOrDefault(f => f.Key == Form)?.Label ?? Form}, ";
+        return Field is null ? Message : $"{form}{type.Find(Field)?.Label ?? Field}: {Message}";
+    }
 }
 
 /// <summary>Why something cannot be saved.</summary>
@@ -40,7 +45,7 @@ public enum RefusalReason
     /// <summary>The value breaks a limit of the field.</summary>
     Limit,
 
-    /// <summary>The field is hidden.</summary>
+    /// <summary>The field is hidden, or the whole form is.</summary>
     Hidden,
 
     /// <summary>The field is locked for this person.</summary>

@@ -15,6 +15,7 @@ internal sealed class Labels(RecordType type)
         ElementKind.Part => Part(element.Key),
         ElementKind.Section => "section " + (type.Forms.SelectMany(f => f.Tabs).SelectMany(t => t.Sections).FirstOrDefault(s => s.Key == element.Key)?.Label ?? element.Key),
         ElementKind.Tab => "tab " + (type.Forms.SelectMany(f => f.Tabs).FirstOrDefault(t => t.Key == element.Key)?.Label ?? element.Key),
+        ElementKind.Record => Names.Record,
         _ => "form " + (type.Forms.FirstOrDefault(f => f.Key == element.Key)?.Label ?? element.Key),
     };
 

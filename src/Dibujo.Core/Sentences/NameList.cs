@@ -12,7 +12,7 @@ internal sealed class NameList
     /// <summary>Words that may come after a name.</summary>
     private static readonly HashSet<string> Followers = new(StringComparer.OrdinalIgnoreCase)
     {
-        "is", "has", "contains", "does", "starts", "includes", "to", "and", "or", "on", "for", "because", "as", "saying", "at", "through", "with",
+        "is", "has", "contains", "does", "starts", "includes", "to", "and", "or", "on", "for", "because", "as", "saying", "at", "through", "with", "&",
     };
 
     private readonly Dictionary<string, string> written = new(StringComparer.Ordinal);
@@ -25,16 +25,16 @@ internal sealed class NameList
     internal NameList(IEnumerable<(string Key, string Label)> entries, IReadOnlyCollection<string> reserved, IReadOnlyCollection<string> taken)
     {
         Entries = [.. entries.DistinctBy(e => e.Key)];
-        byLabel = Entries.ToLookup(e => e.Label, e => e.Key, StringComparer.OrdinalIgnoreCase);
+        byLabel = Entries.ToLookup(e => Straight(e.Label), e => e.Key, StringComparer.OrdinalIgnoreCase);
         var labels = Entries.Select(e => e.Label).ToList();
-        bare = [.. Entries.Where(e => IsPlain(e.Label) && byLabel[e.Label].Count() == 1
+        bare = [.. Entries.Where(e => IsPlain(e.Label) && byLabel[Straight(e.Label)].Count() == 1
                 && !reserved.Any(word => Begins(e.Label, word)) && !labels.Any(longer => IsReadOnInto(e.Label, longer))
                 && !taken.Any(name => string.Equals(name, e.Label, StringComparison.OrdinalIgnoreCase) || IsReadOnInto(name, e.Label)))
             .Select(e => (e.Label, e.Key)).OrderByDescending(e => e.Label.Length)];
         var plain = bare.Select(e => e.Key).ToHashSet(StringComparer.Ordinal);
         foreach (var (key, label) in Entries)
         {
-            written[key] = plain.Contains(key) ? label : byLabel[label].Count() == 1 ? Quote(label) : $"{Quote(label)}#{key}";
+            written[key] = plain.Contains(key) ? label : byLabel[Straight(label)].Count() == 1 ? Quote(label) : $"{Quote(label)}#{key}";
         }
     }
 
@@ -61,12 +61,32 @@ internal sealed class NameList
     }
 
     /// <summary>The key of a name in quotation marks; null where there is none, or more than one.</summary>
-    internal string? Quoted(string label) => byLabel[label].ToList() is [var key] ? key : null;
+    internal string? Quoted(string label) => byLabel[Straight(label)].ToList() is [var key] ? key : null;
 
     internal bool Has(string key) => written.ContainsKey(key);
 
-    private static bool Begins(ReadOnlySpan<char> text, ReadOnlySpan<char> word) =>
-        text.StartsWith(word, StringComparison.OrdinalIgnoreCase) && (text.Length == word.Length || !char.IsLetterOrDigit(text[word.Length]));
+    private static bool Begins(ReadOnlySpan<char> text, ReadOnlySpan<char> word)
+    {
+        if (text.Length < word.Length || (text.Length > word.Length && char.IsLetterOrDigit(text[word.Length])))
+        {
+            return false;
+        }
+
+        for (var i = 0; i < word.Length; i++)
+        {
+            if (text[i] != word[i] && Typed(text[i]) != Typed(word[i]))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /// <summary>A letter as it is compared: keyboards have the straight apostrophe, labels often the curly one.</summary>
+    private static char Typed(char letter) => letter == '’' ? '\'' : char.ToUpperInvariant(letter);
+
+    private static string Straight(string label) => label.Replace('’', '\'');
 
     /// <summary>Whether the shorter label, with a word after it that belongs to the sentence, could be taken for the longer one.</summary>
     private static bool IsReadOnInto(string label, string longer) =>

@@ -12,10 +12,16 @@ internal sealed class Names
     internal const string SavedValue = "the saved value of";
     internal const string ValueOf = "the value of";
 
+    /// <summary>Before a single choice of several that is given as a list of one.</summary>
+    internal const string Just = "just";
+
+    /// <summary>How the element that encloses all forms is called.</summary>
+    internal const string Record = "the record";
+
     private static readonly string[] Verbs =
     [
         "show", "hide", "require", "make optional", "lock", "unlock", "set", "empty", "calculate", "narrow", "stop saving", "stop moving",
-        "warn", "tell", "suggest setting", "jump ahead", "end the form", "clear", "reset", "section", "tab", "form", SavedValue, ValueOf,
+        "warn", "tell", "suggest setting", "jump ahead", "end the form", "clear", "reset", "section", "tab", "form", Record, SavedValue, ValueOf,
         "all of", "any of", "none of", "value of", "held value of", "choices of", "what stops", "warning", "note",
     ];
 
@@ -63,7 +69,7 @@ internal sealed class Names
     {
         if (!options.TryGetValue(type, out var list))
         {
-            options[type] = list = new(((IOffersOptions)type).Options.Select(o => (o.Key, o.Label)), [.. AfterIs, "only", "nothing", "today", ValueOf], []);
+            options[type] = list = new(((IOffersOptions)type).Options.Select(o => (o.Key, o.Label)), [.. AfterIs, "only", Just, "nothing", "today", ValueOf], []);
         }
 
         return list;

@@ -100,13 +100,14 @@ internal sealed class SentenceParser
                 reader.Demand("and");
                 return [low, values.DemandComparand(type)];
             default:
-                return reader.Take("only") ? [values.DemandComparand(type)] : values.DemandList("or", () => values.DemandComparand(type));
+                return reader.Take("only") ? [values.DemandComparand(type)] : values.DemandList(Wording.Between(test), () => values.DemandComparand(type));
         }
     }
 
     private Element? Container() =>
         reader.Take("section") ? Element.Section(reader.TakeName(names.Sections, PartKind.Target) ?? throw reader.Fail())
         : reader.Take("tab") ? Element.Tab(reader.TakeName(names.Tabs, PartKind.Target) ?? throw reader.Fail())
+        : reader.Take(Names.Record) ? Element.Record
         : reader.Take("form") ? Element.Form(reader.TakeName(names.Forms, PartKind.Target) ?? throw reader.Fail())
         : null;
 

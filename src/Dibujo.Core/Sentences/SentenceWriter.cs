@@ -62,7 +62,7 @@ internal sealed class SentenceWriter(Names names)
         }
 
         var type = names.Subjects.Of(subject);
-        WriteList(test.Shape() == TestShape.Range ? "and" : "or", comparands.Length,
+        WriteList(Wording.Between(test), comparands.Length,
             i => Add(PartKind.Comparand, values.Of(comparands[i], type), $"{place}/comparands/{i}"));
         if (words.Length > 1)
         {
@@ -94,6 +94,7 @@ internal sealed class SentenceWriter(Names names)
             ElementKind.Part when point > 0 => values.Subject(new FieldSubject(element.Key[..point], element.Key[(point + 1)..])),
             ElementKind.Section => "section " + names.Sections.Write(element.Key),
             ElementKind.Tab => "tab " + names.Tabs.Write(element.Key),
+            ElementKind.Record => Names.Record,
             _ => "form " + names.Forms.Write(element.Key),
         };
     }

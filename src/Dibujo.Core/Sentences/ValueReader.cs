@@ -197,6 +197,11 @@ internal sealed partial class ValueReader(SentenceReader reader, Names names)
 
     private Value? TryChoices(NameList list)
     {
+        if (reader.Take(Names.Just, PartKind.Comparand))
+        {
+            return new Choices([reader.TakeName(list, PartKind.Comparand) ?? throw reader.Fail()]);
+        }
+
         if (reader.TakeName(list, PartKind.Comparand) is not { } first)
         {
             return null;
@@ -225,8 +230,7 @@ internal sealed partial class ValueReader(SentenceReader reader, Names names)
             return null;
         }
 
-        if (!decimal.TryParse(match.Value.Replace(",", "", StringComparison.Ordinal), NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
-            CultureInfo.InvariantCulture, out var amount))
+        if (!ExactDecimal.TryParseGrouped(match.Value, out var amount))
         {
             throw reader.Fail(start);
         }

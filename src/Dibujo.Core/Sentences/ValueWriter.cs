@@ -20,6 +20,7 @@ internal sealed class ValueWriter(Names names)
     internal string Of(Comparand comparand, FieldType? type) => comparand switch
     {
         Literal { Value.IsBlank: true } => "…",
+        Literal { Value: Choices { Keys: [var only] } } when type is ChoicesType => $"{Names.Just} {names.Options(type).Write(only)}",
         Literal { Value: var value } => type is null ? value.Plain : Literal(type.Fit(value) ?? value, type),
         SubjectComparand { Subject: var subject } => $"{Names.ValueOf} {Subject(subject)}",
         RelativeDay { Amount: 0, Unit: DayUnit.Days } => "today",

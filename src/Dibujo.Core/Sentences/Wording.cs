@@ -40,6 +40,14 @@ public static class Wording
         _ => throw new ArgumentOutOfRangeException(nameof(test)),
     };
 
+    /// <summary>What stands between the last two comparands: a list of which all count is not one of alternatives.</summary>
+    public static string Between(Test test) => test switch
+    {
+        Test.Between or Test.NotBetween => "and",
+        Test.IncludesAll or Test.DoesNotIncludeAll => "&",
+        _ => "or",
+    };
+
     /// <summary>The quantifier as the head of a group: "all of".</summary>
     public static string Of(Quantifier quantifier) => quantifier switch
     {

@@ -18,7 +18,7 @@ public abstract record Value
     public static readonly Value Blank = new Blank();
 
     /// <summary>
-    /// Whether this counts as no value: <see cref="Values.Blank"/> itself, text of white space only, no choice at all, or
+    /// Whether this counts as no value: <see cref="Values.Blank"/> itself, text in which nothing is seen, no choice at all, or
     /// a compound value whose parts are all blank.
     /// </summary>
     public virtual bool IsBlank => false;
@@ -41,7 +41,7 @@ public sealed record Blank : Value
 public sealed record Text(string Content) : Value
 {
     /// <inheritdoc/>
-    public override bool IsBlank => string.IsNullOrWhiteSpace(Content);
+    public override bool IsBlank => BlankText.IsBlank(Content);
 
     /// <inheritdoc/>
     public override string Plain => Content;
@@ -93,7 +93,8 @@ public sealed record Choices(ImmutableArray<string> Keys) : Value
 
     /// <inheritdoc/>
     public bool Equals(Choices? other) =>
-        other is not null && Keys.Length == other.Keys.Length && Keys.All(key => other.Keys.Contains(key, StringComparer.Ordinal));
+        other is not null && Keys.Length == other.Keys.Length
+        && (Keys.SequenceEqual(other.Keys, StringComparer.Ordinal) || Keys.ToHashSet(StringComparer.Ordinal).SetEquals(other.Keys));
 
     /// <inheritdoc/>
     public override int GetHashCode() => Keys.Aggregate(0, (hash, key) => hash ^ StringComparer.Ordinal.GetHashCode(key));
@@ -106,13 +107,13 @@ public sealed record Compound(ImmutableSortedDictionary<string, string> Parts) :
     public static readonly Compound Empty = new(ImmutableSortedDictionary.Create<string, string>(StringComparer.Ordinal));
 
     /// <inheritdoc/>
-    public override bool IsBlank => Parts.Values.All(string.IsNullOrWhiteSpace);
+    public override bool IsBlank => Parts.Values.All(BlankText.IsBlank);
 
     /// <inheritdoc/>
-    public override string Plain => string.Join(", ", Parts.Values.Where(part => !string.IsNullOrWhiteSpace(part)));
+    public override string Plain => string.Join(", ", Parts.Values.Where(part => !BlankText.IsBlank(part)));
 
     /// <summary>The part's text; blank where it is not filled in.</summary>
-    public Value this[string part] => Parts.TryGetValue(part, out var text) && !string.IsNullOrWhiteSpace(text) ? new Text(text) : Blank;
+    public Value this[string part] => Parts.TryGetValue(part, out var text) && !BlankText.IsBlank(text) ? new Text(text) : Blank;
 
     /// <summary>The same value with another part; a blank one takes the part out.</summary>
     public Compound With(string part, Value text) => new(text.IsBlank ? Parts.Remove(part) : Parts.SetItem(part, text.Plain));

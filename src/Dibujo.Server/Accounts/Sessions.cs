@@ -1,54 +1,112 @@
 using System.Collections.Immutable;
-using System.Security.Claims;
+using Dibujo.Server.Auditing;
+using Dibujo.Store;
 using Dibujo.Store.Accounts;
+using Dibujo.Store.Auditing;
 using Microsoft.AspNetCore.Antiforgery;
+using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Accounts;
 
 /// <summary>Who is signed in on this browser.</summary>
 internal static class Sessions
 {
+    private const int LongestName = 256;
+    private const int LargestBody = 4096;
+
     internal static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/session", Read).WithName("ReadSession").AllowAnonymous();
-        api.MapPost("/session", Start).WithName("SignIn").AllowAnonymous().ProducesProblem(StatusCodes.Status401Unauthorized);
-        api.MapDelete("/session", End).WithName("SignOut").RequireAuthorization(Policies.Members);
+        api.MapPost("/session", Start).WithName("SignIn").AllowAnonymous().WithMetadata(new RequestSizeLimitAttribute(LargestBody))
+            .ProducesProblem(StatusCodes.Status401Unauthorized).ProducesProblem(StatusCodes.Status429TooManyRequests);
+        api.MapDelete("/session", End).WithName("SignOut").RequireAuthorization(Policies.InPerson);
     }
 
-    /// <summary>Keys of the roles that the signed-in person has.</summary>
-    internal static ImmutableArray<string> RoleKeys(this ClaimsPrincipal user) =>
-        [.. user.FindAll(ClaimTypes.Role).Select(claim => claim.Value).Order(StringComparer.Ordinal)];
-
-    private static async Task<Ok<SessionView>> Read(HttpContext http, UserManager<Account> accounts, IAntiforgery antiforgery)
+    private static async Task<Ok<SessionView>> Read(HttpContext http, DibujoDb db, IAntiforgery antiforgery, CancellationToken cancellation)
     {
         var token = antiforgery.GetAndStoreTokens(http).RequestToken!;
-        var account = await accounts.GetUserAsync(http.User);
+        var name = http.User.Identity?.IsAuthenticated == true
+            ? await db.Users.Where(u => u.Id == http.User.AccountId()).Select(u => u.DisplayName).FirstOrDefaultAsync(cancellation)
+            : null;
         return TypedResults.Ok(new SessionView(
-            account is null
-                ? null
-                : new PersonView(account.UserName!, account.DisplayName, http.User.RoleKeys(), http.User.IsInRole(Policies.AdministratorRole)),
+            name is null ? null : new PersonView(http.User.Identity!.Name!, name, http.User.RoleKeys(), http.User.IsInRole(Policies.AdministratorRole)),
             token));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Start(
-        Credentials credentials, SignInManager<Account> signIn)
+        Credentials credentials, HttpContext http, DibujoDb db, UserManager<Account> accounts, KnownPlaces places, SignInThrottle throttle,
+        PasswordCheck passwords, AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
     {
-        var result = await signIn.PasswordSignInAsync(credentials.UserName, credentials.Password, isPersistent: false, lockoutOnFailure: true);
-        return result.Succeeded
-            ? TypedResults.NoContent()
-            : TypedResults.Problem(
-                result.IsLockedOut
-                    ? "There were too many wrong passwords. Wait five minutes and try again."
-                    : "Name and password do not belong together. Check both and try again.",
-                statusCode: StatusCodes.Status401Unauthorized,
-                title: "You are not signed in.");
+        var name = credentials.UserName.Trim();
+        var account = name.Length <= LongestName ? await accounts.FindByNameAsync(name) : null;
+        var place = await places.FindAsync(http.Request, account?.Id, cancellation);
+        if (throttle.Begin(name.Length <= LongestName ? name : "", http.Connection.RemoteIpAddress?.ToString() ?? "", place) is not { } attempt)
+        {
+            // Told once while it lasts, however many attempts there are.
+            if (throttle.IsNews(account?.UserName ?? $"from {http.Connection.RemoteIpAddress}"))
+            {
+                audit.Note(http, AuditEvent.SignInSlowedDown, who: account?.UserName ?? "");
+                await db.SaveChangesAsync(cancellation);
+            }
+
+            http.Response.Headers.RetryAfter = "300";
+            return TypedResults.Problem(
+                "Wait five minutes and try again. On a browser on which you have signed in before you need not wait for others.",
+                statusCode: StatusCodes.Status429TooManyRequests,
+                title: "There were too many wrong passwords.");
+        }
+
+        var isRight = false;
+        try
+        {
+            var result = await passwords.OfAsync(account, credentials.Password, cancellation);
+            isRight = account is not null && result != PasswordVerificationResult.Failed && !account.IsLocked(clock.GetUtcNow());
+            if (!isRight)
+            {
+                audit.Note(http, AuditEvent.SignInFailed, account is null ? "unknown name" : null, account?.UserName ?? "");
+                await db.SaveChangesAsync(cancellation);
+                return TypedResults.Problem(
+                    "Name and password do not belong together. Check both and try again.",
+                    statusCode: StatusCodes.Status401Unauthorized,
+                    title: "You are not signed in.");
+            }
+
+            if (result == PasswordVerificationResult.SuccessRehashNeeded)
+            {
+                account!.PasswordHash = accounts.PasswordHasher.HashPassword(account, credentials.Password);
+            }
+
+            await places.AddAsync(http, account!.Id, cancellation);
+            audit.Note(http, AuditEvent.SignedIn, null, account.UserName);
+            await db.SaveChangesAsync(cancellation);
+        }
+        finally
+        {
+            if (isRight)
+            {
+                attempt.Succeed();
+            }
+            else
+            {
+                attempt.Fail();
+            }
+        }
+
+        // Whoever was signed in on this browser before is so no longer.
+        await http.SignOutAsync(IdentityConstants.ApplicationScheme);
+        await http.SignInAsync(IdentityConstants.ApplicationScheme, (await Principals.Of(db, account.Id, IdentityConstants.ApplicationScheme, clock.GetUtcNow(), cancellation))!);
+        return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> End(SignInManager<Account> signIn)
+    private static async Task<NoContent> End(HttpContext http, DibujoDb db, AuditTrail audit, CancellationToken cancellation)
     {
-        await signIn.SignOutAsync();
+        audit.Note(http, AuditEvent.SignedOut);
+        await db.SaveChangesAsync(cancellation);
+        await http.SignOutAsync(IdentityConstants.ApplicationScheme);
         return TypedResults.NoContent();
     }
 }

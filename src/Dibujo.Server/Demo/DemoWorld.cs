@@ -39,10 +39,12 @@ internal sealed class DemoWorld(DibujoDb db, UserManager<Account> accounts, Role
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync();
+        // Made once, since it is made to be slow: they all have the same password.
+        var hash = accounts.PasswordHasher.HashPassword(new() { DisplayName = "" }, Password);
         foreach (var (name, displayName, roleKeys) in People)
         {
-            var account = new Account { UserName = name, DisplayName = displayName };
-            Demand(await accounts.CreateAsync(account, Password));
+            var account = new Account { UserName = name, DisplayName = displayName, PasswordHash = hash };
+            Demand(await accounts.CreateAsync(account));
             foreach (var role in roleKeys)
             {
                 Demand(await roles.CreateAsync(new(role)));

@@ -1,8 +1,9 @@
-using System.Security.Claims;
 using Dibujo.Core.Checking;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Auditing;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
+using Dibujo.Store.Auditing;
 using Dibujo.Store.Definitions;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -18,7 +19,7 @@ internal static class Publish
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
 
     private static async Task<Results<Ok<PublishedView>, ProblemHttpResult>> Run(
-        string key, Publication publication, DibujoDb db, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancellation)
+        string key, Publication publication, DibujoDb db, HttpContext http, AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
     {
         if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } type)
         {
@@ -30,7 +31,7 @@ internal static class Publish
             return SaveDraft.Overtaken();
         }
 
-        var problems = DefinitionCheck.Of(type.Draft);
+        var problems = DefinitionCheck.ToPublish(type.Draft);
         if (!problems.IsEmpty)
         {
             return TypedResults.Problem(
@@ -47,12 +48,13 @@ internal static class Publish
             Number = number,
             Definition = type.Draft,
             Note = publication.Note,
-            By = user.Identity!.Name!,
+            By = http.User.Identity!.Name!,
             At = clock.GetUtcNow().UtcDateTime,
         });
         type.Published = number;
         // The draft's version goes up as well, so that of two publications at once only one is written.
         type.DraftVersion++;
+        audit.Note(http, AuditEvent.Published, $"{key}, edition {number}");
         try
         {
             await db.SaveChangesAsync(cancellation);

@@ -31,5 +31,5 @@ internal static class ReadDraft
 internal sealed record DraftView(int Version, Definition Definition, ImmutableArray<Problem> Problems, int? Edition)
 {
     internal static DraftView Of(StoredRecordType type) =>
-        new(type.DraftVersion, type.Draft, DefinitionCheck.Of(type.Draft), type.Published);
+        new(type.DraftVersion, type.Draft, DefinitionCheck.ToPublish(type.Draft), type.Published);
 }

@@ -3,6 +3,7 @@ using Dibujo.Server.Accounts;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Drafts;
@@ -12,7 +13,8 @@ internal static class SaveDraft
 {
     internal static void Map(IEndpointRouteBuilder api) =>
         api.MapPut("/record-types/{key}/draft", Save).WithName("SaveDraft").RequireAuthorization(Policies.Administrators)
-            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status409Conflict);
+            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status409Conflict)
+            .WithMetadata(new RequestSizeLimitAttribute(Exchange.RequestFile.Largest));
 
     internal static ProblemHttpResult Overtaken() => TypedResults.Problem(
         "Somebody else has changed the draft in the meantime. Load it again; nothing of theirs was overwritten.",

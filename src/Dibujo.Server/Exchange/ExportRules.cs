@@ -3,8 +3,10 @@ using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Exchange;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Auditing;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
+using Dibujo.Store.Auditing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
@@ -18,11 +20,17 @@ internal static class ExportRules
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity);
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Run(
-        string key, string form, string? stage, DibujoDb db, CancellationToken cancellation)
+        string key, string form, string? stage, HttpContext http, DibujoDb db, AuditTrail audit, CancellationToken cancellation)
     {
         if (await db.RecordTypes.AsNoTracking().SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { Draft: var draft })
         {
             return ReadRecordTypes.NoSuchRecordType(key);
+        }
+
+        if (form is "pack" or "dmn" or "schema")
+        {
+            audit.Note(http, AuditEvent.RulesExported, $"{key} as {form}");
+            await db.SaveChangesAsync(cancellation);
         }
 
         switch (form)

@@ -1,44 +1,44 @@
 using System.Collections.Immutable;
-using System.Security.Claims;
-using Dibujo.Core.Compilation;
-using Dibujo.Core.Evaluation;
+using System.Globalization;
 using Dibujo.Core.Exchange;
-using Dibujo.Core.Records;
-using Dibujo.Core.Saving;
-using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Auditing;
 using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
+using Dibujo.Store.Auditing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Exchange;
 
-/// <summary>Takes in records from comma-separated values, each row under its own record's rules; refused rows change nothing.</summary>
+/// <summary>Takes in records from comma-separated values; refused rows change nothing. See <see cref="RecordImport"/>.</summary>
 internal static class ImportRecords
 {
+    private const int MostLatest = 10;
+
     internal static void Map(IEndpointRouteBuilder api) =>
         api.MapPost("/record-types/{key}/records.csv", Run).WithName("ImportRecords").RequireAuthorization(Policies.Members)
             .Accepts<string>("text/csv").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound)
-            .WithMetadata(new RequestSizeLimitAttribute(RequestFile.Largest));
+            .ProducesProblem(StatusCodes.Status409Conflict).WithMetadata(new RequestSizeLimitAttribute(RequestFile.Largest));
 
     /// <param name="key">Key of the record type.</param>
     /// <param name="dryRun">Whether to only report what would come of it.</param>
+    /// <param name="overwrite">Whether rows count also where their record has been saved since the file was made, or the file does not say.</param>
     /// <param name="request">The file.</param>
     /// <param name="db">The store.</param>
     /// <param name="editions">Published editions.</param>
     /// <param name="circumstances">Who asks, and when.</param>
     /// <param name="lookup">Linked records.</param>
-    /// <param name="user">Who asks.</param>
+    /// <param name="audit">Where it is noted.</param>
     /// <param name="clock">The time of the save.</param>
     /// <param name="cancellation">Ends the request.</param>
     private static async Task<Results<Ok<ImportReport>, ProblemHttpResult>> Run(
-        string key, bool? dryRun, HttpRequest request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup,
-        ClaimsPrincipal user, TimeProvider clock, CancellationToken cancellation)
+        string key, bool? dryRun, bool? overwrite, HttpRequest request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup,
+        AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
     {
-        if (await editions.CurrentAsync(db, key, cancellation) is not { } edition || edition.For(null) is not { } program)
+        if (await editions.CurrentAsync(db, key, cancellation) is not { } edition)
         {
             return ReadRecordTypes.NoSuchRecordType(key);
         }
@@ -49,87 +49,39 @@ internal static class ImportRecords
             return TypedResults.Problem(mistake, statusCode: StatusCodes.Status400BadRequest, title: "The file could not be read; nothing was imported.");
         }
 
-        var import = new Import(db, edition, program, circumstances, lookup, user, clock.GetUtcNow().UtcDateTime);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        var reports = new List<RowReport>();
-        foreach (var row in rows)
+        var latest = overwrite == true ? [] : await LatestAsync(db, rows, key, cancellation);
+        if (!latest.IsEmpty && dryRun != true)
         {
-            reports.Add(row.Mistakes.IsEmpty ? await import.TakeAsync(row, cancellation) : new(row.Line, row.Id, row.Mistakes));
-            // What was taken in need not be watched for changes any more; a long file would be slower with every row.
-            db.ChangeTracker.Clear();
+            return TypedResults.Problem(
+                $"It does not say which versions its rows were made from, so later saves may be overwritten. Latest changed: {string.Join("; ", latest)}. Export the records again to have the versions, or choose to overwrite.",
+                statusCode: StatusCodes.Status409Conflict, title: "The file has no versions; nothing was imported.");
         }
 
-        if (dryRun == true)
+        var import = new RecordImport(db, edition, circumstances, lookup, request.HttpContext.User, clock, dryRun == true, overwrite == true);
+        var report = ImportReport.Of(await import.RunAsync(rows, cancellation)) with { Latest = latest };
+        if (dryRun != true)
         {
-            // Records that would be begun have no number yet.
-            return TypedResults.Ok(ImportReport.Of(reports.Zip(rows, (report, row) => report with { Record = row.Id })));
+            audit.Note(request.HttpContext, AuditEvent.RecordsImported, $"{key}, {report.Imported} rows, {report.Refused} refused");
+            await db.SaveChangesAsync(cancellation);
         }
 
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.Ok(ImportReport.Of(reports));
+        return TypedResults.Ok(report);
     }
 
-    private sealed class Import(
-        DibujoDb db, Edition edition, RuleProgram program, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, DateTime at)
+    /// <summary>Of the records that rows without a version are about, those that were changed last, each in words.</summary>
+    private static async Task<ImmutableArray<string>> LatestAsync(DibujoDb db, ImmutableArray<ReadRow> rows, string key, CancellationToken cancellation)
     {
-        private RecordType Type => edition.Definition.RecordType;
-
-        internal async Task<RowReport> TakeAsync(ReadRow row, CancellationToken cancellation)
+        var latest = new List<Records.RecordRow>();
+        foreach (var ids in rows.Where(row => row is { Id: not null, Version: null }).Select(row => row.Id!.Value).Distinct().Chunk(500))
         {
-            if (row.Id is { } id)
-            {
-                return await ChangeAsync(row, id, cancellation);
-            }
-
-            if (circumstances.OfNew(Type, row.Workflow, user, Channel.Import) is not { } setting)
-            {
-                return new(row.Line, null, [$"There is no workflow “{row.Workflow}”. Name one of the record type, or leave it blank."]);
-            }
-
-            var verdict = Judge(Type.Defaults(setting), setting, row.Filled);
-            if (!verdict.IsAccepted)
-            {
-                return new(row.Line, null, Reasons(verdict));
-            }
-
-            var record = CreateRecord.Record(edition, setting, verdict, at);
-            db.Records.Add(record);
-            await db.SaveChangesAsync(cancellation);
-            db.History.Add(SaveRecord.Entry(record, edition.Number, RecordValues.Empty, setting.Stage));
-            await db.SaveChangesAsync(cancellation);
-            return new(row.Line, record.Id, []);
+            latest.AddRange(await db.Records.AsNoTracking().Where(r => ids.Contains(r.Id) && r.RecordType == key).OrderByDescending(r => r.ChangedAt).Take(MostLatest)
+                .Select(r => new Records.RecordRow(r.Id, r.Title, r.Workflow, r.Stage, r.ChangedAt, r.ChangedBy)).ToListAsync(cancellation));
         }
 
-        private async Task<RowReport> ChangeAsync(ReadRow row, int id, CancellationToken cancellation)
-        {
-            if (await db.Records.SingleOrDefaultAsync(r => r.Id == id && r.RecordType == Type.Key, cancellation) is not { } record)
-            {
-                return new(row.Line, id, [$"There is no {Type.Label.ToLowerInvariant()} {id}. Leave the number blank to begin a record."]);
-            }
-
-            // What is as it was is no change: a file may carry locked columns along.
-            var saved = record.Values.FittedTo(Type);
-            var changes = row.Values.Where(v => !Plain(v.Value).Equals(saved[v.Key])).ToImmutableDictionary();
-            var verdict = Judge(saved, circumstances.Of(record, user, Channel.Import), changes);
-            if (!verdict.IsAccepted)
-            {
-                return new(row.Line, id, Reasons(verdict));
-            }
-
-            if (!changes.IsEmpty)
-            {
-                db.History.Add(SaveRecord.Apply(record, edition, verdict, user.Identity!.Name!, at));
-                await db.SaveChangesAsync(cancellation);
-            }
-
-            return new(row.Line, id, []);
-        }
-
-        private Verdict Judge(RecordValues saved, Setting setting, ImmutableDictionary<string, Value> changes) =>
-            new Judge(program, lookup).Decide(saved, setting, new(changes));
-
-        private static Value Plain(Value value) => value.IsBlank ? Value.Blank : value;
-
-        private ImmutableArray<string> Reasons(Verdict verdict) => [.. verdict.Refusals.Select(r => r.Sentence(Type))];
+        return
+        [
+            .. latest.OrderByDescending(r => r.ChangedAt).Take(MostLatest).Select(r => string.Create(CultureInfo.InvariantCulture,
+                $"No. {r.Id}, {r.Title}, by {r.ChangedBy} on {r.ChangedAt:d MMM yyyy} at {r.ChangedAt:HH:mm} UTC")),
+        ];
     }
 }

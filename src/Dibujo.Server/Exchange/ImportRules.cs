@@ -2,9 +2,11 @@ using Dibujo.Core.Checking;
 using Dibujo.Core.Exchange;
 using Dibujo.Core.Rules;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Auditing;
 using Dibujo.Server.Drafts;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
+using Dibujo.Store.Auditing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -24,9 +26,10 @@ internal static class ImportRules
     /// <param name="apply">The draft's version that is to be changed; null to only look.</param>
     /// <param name="request">The file: a pack as JSON, or DMN as XML.</param>
     /// <param name="db">The store.</param>
+    /// <param name="audit">Where it is noted.</param>
     /// <param name="cancellation">Ends the request.</param>
     private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> Run(
-        string key, int? apply, HttpRequest request, DibujoDb db, CancellationToken cancellation)
+        string key, int? apply, HttpRequest request, DibujoDb db, AuditTrail audit, CancellationToken cancellation)
     {
         if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } type)
         {
@@ -56,6 +59,7 @@ internal static class ImportRules
 
         type.Draft = then;
         type.DraftVersion++;
+        audit.Note(request.HttpContext, AuditEvent.RulesImported, key);
         try
         {
             await db.SaveChangesAsync(cancellation);

@@ -1,3 +1,4 @@
+using Dibujo.Server.Accounts;
 using Microsoft.AspNetCore.Antiforgery;
 
 namespace Dibujo.Server.Hosting;
@@ -10,7 +11,8 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
     public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
     {
         var http = context.HttpContext;
-        return HttpMethods.IsGet(http.Request.Method) || await antiforgery.IsRequestValidAsync(http)
+        // A program sends no cookies, so no other page can make it send anything.
+        return HttpMethods.IsGet(http.Request.Method) || TokenSignIn.IsProgram(http.User) || await antiforgery.IsRequestValidAsync(http)
             ? await next(context)
             : TypedResults.Problem(
                 $"The header {AntiforgeryFilter.Header} is missing or out of date. Read /api/session and send its token.",

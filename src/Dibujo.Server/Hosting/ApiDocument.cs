@@ -20,6 +20,7 @@ internal static class ApiDocument
         ("ClauseExplanation", typeof(ClauseExplanation)),
         ("ElementExplanation", typeof(ElementExplanation)),
         ("MissingField", typeof(MissingField)),
+        ("Outlook", typeof(Outlook)),
         ("SaidMessage", typeof(SaidMessage)),
         ("Suggestion", typeof(Suggestion)),
         ("SentenceReading", typeof(SentenceReading)),

@@ -8,13 +8,13 @@ internal sealed class BadRequests(IProblemDetailsService problems) : IExceptionH
 {
     public ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
     {
-        var mistake = JsonText.IsMistake(exception) ? exception : exception.InnerException;
-        if (exception is not BadHttpRequestException && mistake is null)
+        // Only the framework's own complaint about a request: what goes wrong later is not the client's fault.
+        if (exception is not BadHttpRequestException { StatusCode: var status })
         {
             return ValueTask.FromResult(false);
         }
 
-        var status = (exception as BadHttpRequestException)?.StatusCode ?? StatusCodes.Status400BadRequest;
+        var mistake = exception.InnerException;
         httpContext.Response.StatusCode = status;
         var document = new Microsoft.AspNetCore.Mvc.ProblemDetails
         {

@@ -6,6 +6,9 @@ namespace Dibujo.Server.Hosting;
 /// <summary>Serves the built front end and browser engine, compressed at build time where the browser takes it.</summary>
 internal static class BuiltFiles
 {
+    /// <summary>Stands in the built page where every answer has a nonce of its own: see vite.config.ts.</summary>
+    private const string NoncePlaceholder = "__style-nonce__";
+
     private const string Forever = "public, max-age=31536000, immutable";
 
     internal static void UseBuiltFiles(this WebApplication app)
@@ -26,10 +29,20 @@ internal static class BuiltFiles
     }
 
     /// <summary>Every address that is not the API's is a page of the front end.</summary>
-    internal static void MapFrontEnd(this WebApplication app) => app.MapFallbackToFile("index.html", new StaticFileOptions
+    internal static void MapFrontEnd(this WebApplication app)
     {
-        OnPrepareResponse = response => response.Context.Response.Headers.CacheControl = "no-cache",
-    }).AllowAnonymous();
+        var page = new Lazy<string>(() =>
+        {
+            using var reader = new StreamReader(app.Environment.WebRootFileProvider.GetFileInfo("index.html").CreateReadStream());
+            return reader.ReadToEnd();
+        });
+        app.MapFallback(async http =>
+        {
+            http.Response.Headers.CacheControl = "no-store";
+            http.Response.ContentType = "text/html; charset=utf-8";
+            await http.Response.WriteAsync(page.Value.Replace(NoncePlaceholder, http.StyleNonce(), StringComparison.Ordinal), http.RequestAborted);
+        }).AllowAnonymous();
+    }
 
     private static void Compress(HttpContext context, IFileProvider files)
     {

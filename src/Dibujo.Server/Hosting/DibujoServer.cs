@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization.Metadata;
 using Dibujo.Core.Exchange;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Auditing;
 using Dibujo.Server.Demo;
 using Dibujo.Server.Drafts;
 using Dibujo.Server.Exchange;
@@ -25,17 +26,20 @@ internal static class DibujoServer
         builder.Host.UseSerilog((context, log) => log
             .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
             .MinimumLevel.Override("Microsoft.Hosting.Lifetime", LogEventLevel.Information)
+            // Two who save at once are no news either; what else goes wrong in the store is told by whoever called it.
+            .MinimumLevel.Override("Microsoft.EntityFrameworkCore", LogEventLevel.Fatal)
             .ReadFrom.Configuration(context.Configuration)
             .WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
+        builder.LimitReach();
         builder.WebHost.UseUrls(builder.Configuration["DIBUJO_URLS"] ?? "http://127.0.0.1:5080");
 
-        var data = Path.GetFullPath(builder.Configuration["DIBUJO_DATA"] ?? "data");
-        Directory.CreateDirectory(data);
+        var data = DataFolder.Open(builder.Configuration["DIBUJO_DATA"] ?? "data");
+        builder.Services.AddSingleton(_ => data);
         builder.Services.AddSingleton<Durability>();
         builder.Services.AddDbContext<DibujoDb>((services, options) => options
-            .UseSqlite($"Data Source={Path.Combine(data, "dibujo.db")}")
+            .UseSqlite(data.ConnectionString)
             .AddInterceptors(services.GetRequiredService<Durability>()));
-        builder.Services.AddDataProtection().PersistKeysToFileSystem(new(Path.Combine(data, "keys"))).SetApplicationName("Dibujo");
+        builder.Services.AddDataProtection().PersistKeysToFileSystem(new(data.Keys)).SetApplicationName("Dibujo");
         builder.Services.AddSingleton<Editions>();
         builder.Services.AddSingleton<Circumstances>();
         builder.Services.AddScoped<RecordLookup>();
@@ -46,20 +50,27 @@ internal static class DibujoServer
         builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
         builder.Services.AddProblemDetails();
         builder.Services.AddExceptionHandler<BadRequests>();
+        builder.Services.AddExceptionHandler<Faults>();
+        builder.Services.AddScoped<AuditTrail>();
         builder.Services.AddApiDocument();
         builder.Services.AddHealthChecks().AddCheck<Readiness>("ready");
         builder.Services.AddSingleton<Readiness>();
 
         var app = builder.Build();
+        app.UseReach();
+        app.UseSecurityHeaders();
         app.UseExceptionHandler();
         app.UseStatusCodePages();
         app.UseBuiltFiles();
         app.UseAuthentication();
         app.UseAuthorization();
         app.MapHealthChecks("/health").AllowAnonymous();
-        app.MapOpenApi().AllowAnonymous();
+        app.MapOpenApi().RequireAuthorization(Policies.Members);
         var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>();
         Sessions.Map(api);
+        OwnSessions.Map(api);
+        Tokens.Map(api);
+        ReadAudit.Map(api);
         ReadPeople.Map(api);
         ReadRecordTypes.Map(api);
         ReadDraft.Map(api);
@@ -81,17 +92,49 @@ internal static class DibujoServer
         return app;
     }
 
-    /// <summary>Brings the store up to date and, once, fills it with the demo; only then is the process ready.</summary>
+    /// <summary>Checks the store, brings it up to date and, once, fills it with the demo; only then is the process ready.</summary>
     internal static async Task PrepareAsync(this WebApplication app, bool withDemo)
     {
+        var (data, readiness) = (app.Services.GetRequiredService<DataFolder>(), app.Services.GetRequiredService<Readiness>());
+        if (data.IsLarge)
+        {
+            // Reading it all takes a while: the first requests need not wait for that.
+            _ = Task.Run(() => readiness.Damage = DamageOf(data));
+        }
+        else
+        {
+            data.Check();
+        }
+
         await using var scope = app.Services.CreateAsyncScope();
-        await scope.ServiceProvider.GetRequiredService<DibujoDb>().Database.MigrateAsync();
+        try
+        {
+            await scope.ServiceProvider.GetRequiredService<DibujoDb>().Database.MigrateAsync();
+        }
+        catch (Exception failure) when (StoreFaults.Of(failure) is { } fault)
+        {
+            throw new CannotStart($"The database {data.Database} cannot be used. {fault.Detail}", CannotStart.Broken);
+        }
+
         if (withDemo)
         {
             await scope.ServiceProvider.GetRequiredService<DemoWorld>().SeedAsync();
         }
 
-        app.Services.GetRequiredService<Readiness>().IsReady = true;
+        readiness.IsReady = true;
+    }
+
+    private static string? DamageOf(DataFolder data)
+    {
+        try
+        {
+            data.Check();
+            return null;
+        }
+        catch (CannotStart damage)
+        {
+            return damage.Message;
+        }
     }
 
     /// <summary>The model's own reading and writing first, and the same strictness for everything else.</summary>

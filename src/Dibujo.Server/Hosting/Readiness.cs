@@ -1,12 +1,71 @@
+using Dibujo.Store;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 
 namespace Dibujo.Server.Hosting;
 
-/// <summary>Healthy once the store is up to date and requests can be answered.</summary>
-internal sealed class Readiness : IHealthCheck
+/// <summary>Healthy while the store can be written: it is tried, not assumed. Asked often, it tries every few seconds.</summary>
+internal sealed class Readiness(IServiceScopeFactory scopes, TimeProvider clock, ILogger<Readiness> log) : IHealthCheck, IDisposable
 {
+    private static readonly TimeSpan Pause = TimeSpan.FromSeconds(2);
+
+    private readonly SemaphoreSlim turn = new(1, 1);
+    private (DateTimeOffset At, HealthCheckResult Result) last;
+
+    /// <summary>Whether the store has been brought up to date.</summary>
     internal bool IsReady { get; set; }
 
-    public Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default) =>
-        Task.FromResult(IsReady ? HealthCheckResult.Healthy() : HealthCheckResult.Unhealthy("The store is being prepared."));
+    /// <summary>What was found out about the database beside the requests; null for nothing bad.</summary>
+    internal string? Damage { get; set; }
+
+    public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default)
+    {
+        if (!IsReady || Damage is not null)
+        {
+            return HealthCheckResult.Unhealthy(Damage ?? "The store is being prepared.");
+        }
+
+        await turn.WaitAsync(cancellationToken);
+        try
+        {
+            if (clock.GetUtcNow() - last.At > Pause)
+            {
+                last = (clock.GetUtcNow(), await WriteAsync(cancellationToken));
+            }
+
+            return last.Result;
+        }
+        finally
+        {
+            turn.Release();
+        }
+    }
+
+    public void Dispose() => turn.Dispose();
+
+    private async Task<HealthCheckResult> WriteAsync(CancellationToken cancellation)
+    {
+        try
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            var db = scope.ServiceProvider.GetRequiredService<DibujoDb>();
+            var now = clock.GetUtcNow().UtcDateTime;
+            if (await db.Heartbeats.FirstOrDefaultAsync(cancellation) is { } heartbeat)
+            {
+                heartbeat.At = now;
+            }
+            else
+            {
+                db.Heartbeats.Add(new Heartbeat { Id = 1, At = now });
+            }
+
+            await db.SaveChangesAsync(cancellation);
+            return HealthCheckResult.Healthy();
+        }
+        catch (Exception failure) when (StoreFaults.Of(failure) is { } fault)
+        {
+            log.LogError("The store cannot be written: {Fault}", fault.Detail);
+            return HealthCheckResult.Unhealthy(fault.Detail);
+        }
+    }
 }

@@ -6,24 +6,17 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.RecordTypes;
 
-/// <summary>A published definition with its programs, one for each form, compiled when first asked for.</summary>
+/// <summary>A published definition with its program, compiled when first asked for.</summary>
 internal sealed class Edition(int number, Definition definition)
 {
-    private readonly ConcurrentDictionary<string, RuleProgram> programs = new(StringComparer.Ordinal);
+    private readonly Lazy<RuleProgram> program = new(() => RuleProgram.Compile(definition).Program
+        ?? throw new InvalidOperationException($"Edition {number} of {definition.RecordType.Key} does not compile."));
 
     internal int Number => number;
 
     internal Definition Definition => definition;
 
-    /// <summary>The program for the form of that key (null: the main form); null for an unknown form.</summary>
-    internal RuleProgram? For(string? form)
-    {
-        var key = form ?? definition.RecordType.Forms[0].Key;
-        return definition.RecordType.Forms.Any(f => f.Key == key)
-            ? programs.GetOrAdd(key, k => RuleProgram.Compile(definition, k).Program
-                ?? throw new InvalidOperationException($"Edition {number} of {definition.RecordType.Key} does not compile."))
-            : null;
-    }
+    internal RuleProgram Program => program.Value;
 }
 
 /// <summary>Published editions, shared by all requests.</summary>

@@ -18,10 +18,9 @@ internal static class ReadRecordTypes
 
     private static async Task<Ok<List<RecordTypeView>>> List(DibujoDb db, CancellationToken cancellation)
     {
-        var counts = await db.Records.GroupBy(r => r.RecordType).ToDictionaryAsync(g => g.Key, g => g.Count(), cancellation);
-        var types = await db.RecordTypes.AsNoTracking().OrderBy(t => t.Key).ToListAsync(cancellation);
-        return TypedResults.Ok(types.ConvertAll(t => new RecordTypeView(
-            t.Key, t.Draft.RecordType.Label, t.Published, t.Draft.Rules.Length, counts.GetValueOrDefault(t.Key))));
+        return TypedResults.Ok(await db.RecordTypes.OrderBy(t => t.Key)
+            .Select(t => new RecordTypeView(t.Key, t.Label, t.Published, t.RuleCount, db.Records.Count(r => r.RecordType == t.Key)))
+            .ToListAsync(cancellation));
     }
 
     private static async Task<Results<Ok<EditionView>, ProblemHttpResult>> Read(

@@ -9,6 +9,13 @@ namespace Dibujo.Server.Records;
 /// <summary>The setting in which a request finds a record: who asks, by which way, and when.</summary>
 internal sealed class Circumstances(TimeProvider clock)
 {
+    /// <summary>
+    /// The way by which a request comes. A program is known by its token, and nobody else can claim to be one; of a person's
+    /// own two ways, the form and the list, the page says which.
+    /// </summary>
+    internal static Channel ChannelOf(ClaimsPrincipal user, bool inList = false) =>
+        TokenSignIn.IsProgram(user) ? Channel.Api : inList ? Channel.List : Channel.Form;
+
     /// <summary>Of a record that is stored.</summary>
     internal Setting Of(StoredRecord record, ClaimsPrincipal user, Channel channel) =>
         Around(new Setting(record.Workflow, record.Stage, Channel: channel), user);

@@ -35,28 +35,28 @@ internal static class CreateRecord
         ClaimsPrincipal user, TimeProvider clock, CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is not { } edition
-            || edition.For(request.Form) is not { } program
-            || circumstances.OfNew(edition.Definition.RecordType, request.Workflow, user, request.Channel) is not { } setting)
+            || circumstances.OfNew(edition.Definition.RecordType, request.Workflow, user, Circumstances.ChannelOf(user, request.InList)) is not { } setting)
         {
             return ReadRecordTypes.NoSuchRecordType(key);
         }
 
-        var verdict = new Judge(program, lookup).Decide(
-            edition.Definition.RecordType.Defaults(setting), setting, new Submission(request.Changes, request.Move));
+        var defaults = edition.Definition.RecordType.Defaults(setting);
+        if (FormAtHand.Open(edition, defaults, setting, request.Form, lookup) is not { Setting: var there })
+        {
+            return FormAtHand.NoSuchForm(edition, request.Form);
+        }
+
+        var verdict = new Judge(edition.Program, lookup).Decide(defaults, there, new Submission(request.Changes, request.Move));
         if (!verdict.IsAccepted)
         {
             return SaveRecord.Refused(verdict);
         }
 
         var record = Record(edition, setting, verdict, clock.GetUtcNow().UtcDateTime);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        db.Records.Add(record);
-        await db.SaveChangesAsync(cancellation);
         db.History.Add(SaveRecord.Entry(record, edition.Number, RecordValues.Empty, setting.Stage));
         await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
         return TypedResults.Created(
-            $"/api/records/{record.Id}", RecordView.Of(record, edition, program, circumstances.Of(record, user, request.Channel), lookup));
+            $"/api/records/{record.Id}", RecordView.After(record, edition, circumstances.Of(record, user, there.Channel), there.Form, lookup));
     }
 }
 
@@ -64,7 +64,7 @@ internal static class CreateRecord
 /// <param name="Changes">What was filled in.</param>
 /// <param name="Workflow">Key of the workflow; null for the record type's first.</param>
 /// <param name="Move">A move to be made at once; null for none.</param>
-/// <param name="Form">Key of the form that was filled in; null for the main form.</param>
-/// <param name="Channel">The way by which the values come.</param>
+/// <param name="Form">Key of the form that was filled in; null for the first that applies.</param>
+/// <param name="InList">Whether a person typed it into a list and not on a form. Of a program it says nothing.</param>
 internal sealed record NewRecord(
-    ImmutableDictionary<string, Value> Changes, string? Workflow = null, string? Move = null, string? Form = null, Channel Channel = Channel.Api);
+    ImmutableDictionary<string, Value> Changes, string? Workflow = null, string? Move = null, string? Form = null, bool InList = false);

@@ -1,44 +1,86 @@
+using System.Globalization;
 using Dibujo.Server.Accounts;
 using Dibujo.Store;
+using Dibujo.Store.Records;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Records;
 
-/// <summary>The records of a type, latest change first, a page at a time.</summary>
+/// <summary>The records of a type, latest change first, a page at a time: each page begins where the one before ended.</summary>
 internal static class ListRecords
 {
     private const int PageSize = 25;
-    private const int LastPage = 1_000_000;
+    private const int LongestSearch = 200;
 
     internal static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/record-types/{key}/records", Read).WithName("ListRecords").RequireAuthorization(Policies.Members);
+        api.MapGet("/record-types/{key}/records", Read).WithName("ListRecords").RequireAuthorization(Policies.Members)
+            .ProducesProblem(StatusCodes.Status400BadRequest);
 
-    private static async Task<Ok<RecordPage>> Read(
-        string key, string? search, string? stage, int? page, DibujoDb db, CancellationToken cancellation)
+    /// <param name="key">Key of the record type.</param>
+    /// <param name="search">What titles contain; null for anything.</param>
+    /// <param name="stage">Key of the stage at which they are; null for any.</param>
+    /// <param name="after">Where the page before ended, as that page said; null for the first page.</param>
+    /// <param name="db">The store.</param>
+    /// <param name="cancellation">Ends the request.</param>
+    private static async Task<Results<Ok<RecordPage>, ProblemHttpResult>> Read(
+        string key, string? search, string? stage, string? after, DibujoDb db, CancellationToken cancellation)
     {
-        var records = db.Records.Where(r => r.RecordType == key);
+        if (search?.Length > LongestSearch || !TryRead(after, out var end))
+        {
+            return TypedResults.Problem(
+                $"Search for at most {LongestSearch} characters, and give “after” as the page before said it.", statusCode: StatusCodes.Status400BadRequest);
+        }
+
+        var records = Like(db.Records.AsNoTracking().Where(r => r.RecordType == key), search, stage);
+        var total = await records.CountAsync(cancellation);
+        if (end is var (at, id))
+        {
+            records = records.Where(r => r.ChangedAt <= at && (r.ChangedAt < at || r.Id < id));
+        }
+
+        var rows = await records.OrderByDescending(r => r.ChangedAt).ThenByDescending(r => r.Id).Take(PageSize + 1)
+            .Select(r => new RecordRow(r.Id, r.Title, r.Workflow, r.Stage, r.ChangedAt, r.ChangedBy)).ToListAsync(cancellation);
+        var next = rows.Count > PageSize ? rows[PageSize - 1] : null;
+        return TypedResults.Ok(new RecordPage(total, rows.Take(PageSize).ToList(), next is null ? null : string.Create(CultureInfo.InvariantCulture, $"{next.ChangedAt.Ticks}-{next.Id}")));
+    }
+
+    private static IQueryable<StoredRecord> Like(IQueryable<StoredRecord> records, string? search, string? stage)
+    {
         if (!string.IsNullOrWhiteSpace(search))
         {
             var pattern = $"%{search.Trim().Replace(@"\", @"\\", StringComparison.Ordinal).Replace("%", @"\%", StringComparison.Ordinal).Replace("_", @"\_", StringComparison.Ordinal)}%";
             records = records.Where(r => EF.Functions.Like(r.Title, pattern, @"\"));
         }
 
-        if (!string.IsNullOrEmpty(stage))
+        return string.IsNullOrEmpty(stage) ? records : records.Where(r => r.Stage == stage);
+    }
+
+    private static bool TryRead(string? after, out (DateTime At, int Id)? end)
+    {
+        end = null;
+        if (after is null)
         {
-            records = records.Where(r => r.Stage == stage);
+            return true;
         }
 
-        var total = await records.CountAsync(cancellation);
-        var rows = await records.OrderByDescending(r => r.ChangedAt).ThenByDescending(r => r.Id)
-            .Skip((Math.Clamp(page ?? 1, 1, LastPage) - 1) * PageSize).Take(PageSize)
-            .Select(r => new RecordRow(r.Id, r.Title, r.Workflow, r.Stage, r.ChangedAt, r.ChangedBy)).ToListAsync(cancellation);
-        return TypedResults.Ok(new RecordPage(total, PageSize, rows));
+        if (after.Split('-') is not [var ticks, var number]
+            || !long.TryParse(ticks, NumberStyles.None, CultureInfo.InvariantCulture, out var at) || at > DateTime.MaxValue.Ticks
+            || !int.TryParse(number, NumberStyles.None, CultureInfo.InvariantCulture, out var id))
+        {
+            return false;
+        }
+
+        end = (new(at, DateTimeKind.Utc), id);
+        return true;
     }
 }
 
 /// <summary>A page of the list.</summary>
-internal sealed record RecordPage(int Total, int PageSize, List<RecordRow> Rows);
+/// <param name="Total">How many there are on all pages.</param>
+/// <param name="Rows">Those on this page.</param>
+/// <param name="Next">To be sent as “after” for the next page; null on the last.</param>
+internal sealed record RecordPage(int Total, List<RecordRow> Rows, string? Next);
 
 /// <summary>A record in the list.</summary>
 internal sealed record RecordRow(int Id, string Title, string Workflow, string Stage, DateTime ChangedAt, string ChangedBy);

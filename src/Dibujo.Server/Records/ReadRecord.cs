@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Security.Claims;
-using Dibujo.Core.Evaluation;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
@@ -30,21 +29,40 @@ internal static class ReadRecord
         $"There is no record {id}.", statusCode: StatusCodes.Status404NotFound);
 
     private static async Task<Results<Ok<RecordView>, ProblemHttpResult>> Read(
-        int id, string? form, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, CancellationToken cancellation) =>
-        await db.Records.AsNoTracking().SingleOrDefaultAsync(r => r.Id == id, cancellation) is { } record
-        && await editions.CurrentAsync(db, record.RecordType, cancellation) is { } edition
-        && edition.For(form) is { } program
-            ? TypedResults.Ok(RecordView.Of(record, edition, program, circumstances.Of(record, user, Channel.Form), lookup))
-            : NoSuchRecord(id);
+        int id, string? form, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, CancellationToken cancellation)
+    {
+        if (await db.Records.AsNoTracking().SingleOrDefaultAsync(r => r.Id == id, cancellation) is not { } record
+            || await editions.CurrentAsync(db, record.RecordType, cancellation) is not { } edition)
+        {
+            return NoSuchRecord(id);
+        }
+
+        var setting = circumstances.Of(record, user, Circumstances.ChannelOf(user));
+        return FormAtHand.Open(edition, record.Values.FittedTo(edition.Definition.RecordType), setting, form, lookup) switch
+        {
+            null => FormAtHand.NoSuchForm(edition, form),
+            { IsRelevant: false } session => FormAtHand.Closed(session),
+            var session => TypedResults.Ok(RecordView.Of(record, edition, session, lookup)),
+        };
+    }
 
     private static async Task<Results<Ok<RecordView>, ProblemHttpResult>> Begin(
         string key, string? workflow, string? form, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup,
-        ClaimsPrincipal user, CancellationToken cancellation) =>
-        await editions.CurrentAsync(db, key, cancellation) is { } edition
-        && edition.For(form) is { } program
-        && circumstances.OfNew(edition.Definition.RecordType, workflow, user, Channel.Form) is { } setting
-            ? TypedResults.Ok(RecordView.New(edition, program, setting, lookup))
-            : ReadRecordTypes.NoSuchRecordType(key);
+        ClaimsPrincipal user, CancellationToken cancellation)
+    {
+        if (await editions.CurrentAsync(db, key, cancellation) is not { } edition
+            || circumstances.OfNew(edition.Definition.RecordType, workflow, user, Circumstances.ChannelOf(user)) is not { } setting)
+        {
+            return ReadRecordTypes.NoSuchRecordType(key);
+        }
+
+        return FormAtHand.Open(edition, edition.Definition.RecordType.Defaults(setting), setting, form, lookup) switch
+        {
+            null => FormAtHand.NoSuchForm(edition, form),
+            { IsRelevant: false } session => FormAtHand.Closed(session),
+            var session => TypedResults.Ok(RecordView.New(edition, session, lookup)),
+        };
+    }
 
     private static async Task<Results<Ok<RecordTitle>, ProblemHttpResult>> Title(int id, DibujoDb db, CancellationToken cancellation) =>
         await db.Records.Where(r => r.Id == id).Select(r => new RecordTitle(r.Id, r.RecordType, r.Title)).SingleOrDefaultAsync(cancellation) is { } title

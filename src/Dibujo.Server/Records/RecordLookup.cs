@@ -27,6 +27,13 @@ internal sealed class RecordLookup(DibujoDb db) : IRecordLookup
         return there;
     }
 
+    /// <summary>Forgets what was found, so that the next question finds what is there then.</summary>
+    internal void Forget()
+    {
+        found.Clear();
+        persons.Clear();
+    }
+
     /// <summary>The records to which the values lead, over as many links as rules may follow, with the fields that the record type knows of them.</summary>
     internal ImmutableArray<LinkedRecord> From(RecordType type, RecordValues values)
     {

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Values;
@@ -12,6 +11,7 @@ namespace Dibujo.Server.Records;
 /// <param name="Id">Its number; 0 for one that is not stored yet.</param>
 /// <param name="RecordType">Key of its record type.</param>
 /// <param name="Form">Key of the form on which it is shown.</param>
+/// <param name="Forms">Keys of the forms that apply to it now.</param>
 /// <param name="Edition">Number of the edition under which it is shown.</param>
 /// <param name="Version">To be sent back with the next save.</param>
 /// <param name="Values">Its saved values; for a new record, its defaults.</param>
@@ -24,6 +24,7 @@ internal sealed record RecordView(
     int Id,
     string RecordType,
     string Form,
+    ImmutableArray<string> Forms,
     int Edition,
     int Version,
     IReadOnlyDictionary<string, Value> Values,
@@ -33,22 +34,36 @@ internal sealed record RecordView(
     DateTime? ChangedAt,
     string? ChangedBy)
 {
-    internal static RecordView Of(StoredRecord record, Edition edition, RuleProgram program, Setting setting, RecordLookup lookup) => Of(
-        edition, program, record.Id, record.Version, record.Values.FittedTo(edition.Definition.RecordType),
-        setting, lookup, record.ChangedAt, record.ChangedBy);
+    /// <summary>A record that is stored, as that session shows it.</summary>
+    internal static RecordView Of(StoredRecord record, Edition edition, Session session, RecordLookup lookup) =>
+        Of(edition, session, record.Id, record.Version, lookup, record.ChangedAt, record.ChangedBy);
 
-    internal static RecordView New(Edition edition, RuleProgram program, Setting setting, RecordLookup lookup) =>
-        Of(edition, program, 0, 0, edition.Definition.RecordType.Defaults(setting), setting, lookup, null, null);
-
-    private static RecordView Of(
-        Edition edition, RuleProgram program, int id, int version, RecordValues values, Setting setting, RecordLookup lookup, DateTime? at, string? by)
+    /// <summary>
+    /// A record that has just been saved: on the form through which it was, or where that applies no longer on the first
+    /// that does.
+    /// </summary>
+    internal static RecordView After(StoredRecord record, Edition edition, Setting setting, string? form, RecordLookup lookup)
     {
-        var type = edition.Definition.RecordType;
-        var session = new Session(program, values, setting, lookup);
+        var values = record.Values.FittedTo(edition.Definition.RecordType);
+        var session = FormAtHand.Open(edition, values, setting, form, lookup)!;
+        return Of(record, edition, session.IsRelevant ? session : FormAtHand.Open(edition, values, setting, null, lookup)!, lookup);
+    }
+
+    /// <summary>A record that is about to be begun.</summary>
+    internal static RecordView New(Edition edition, Session session, RecordLookup lookup) => Of(edition, session, 0, 0, lookup, null, null);
+
+    private static RecordView Of(Edition edition, Session session, int id, int version, RecordLookup lookup, DateTime? at, string? by)
+    {
+        var (type, values) = (edition.Definition.RecordType, session.Saved);
         return new(
-            id, type.Key, program.Form.Key, edition.Number, version, values.ByField, setting,
-            lookup.From(type, values),
-            [.. Enumerable.Range(0, program.ElementCount).Select(i => new StateView(program.ElementAt(i), session.StateOf(i).Bits))],
+            id, type.Key, session.Form.Key, [.. new WholeRecord(session).RelevantForms().Select(form => form.Key)],
+            edition.Number, version, values.ByField, session.Setting, lookup.From(type, values),
+            [
+                .. from number in Enumerable.Range(0, edition.Program.ElementCount)
+                   let element = edition.Program.ElementAt(number)
+                   where session.NumberOf(element) == number
+                   select new StateView(element, session.StateOf(number).Bits),
+            ],
             at, by);
     }
 }

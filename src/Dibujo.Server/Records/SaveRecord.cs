@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Security.Claims;
-using Dibujo.Core.Evaluation;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
@@ -33,6 +32,7 @@ internal static class SaveRecord
         return new()
         {
             RecordId = record.Id,
+            Record = record.Id == 0 ? record : null,
             Version = record.Version,
             By = record.ChangedBy,
             At = record.ChangedAt,
@@ -65,20 +65,25 @@ internal static class SaveRecord
         TimeProvider clock, CancellationToken cancellation)
     {
         if (await db.Records.SingleOrDefaultAsync(r => r.Id == id, cancellation) is not { } record
-            || await editions.CurrentAsync(db, record.RecordType, cancellation) is not { } edition
-            || edition.For(request.Form) is not { } program)
+            || await editions.CurrentAsync(db, record.RecordType, cancellation) is not { } edition)
         {
             return ReadRecord.NoSuchRecord(id);
         }
 
+        // Before anything that was sent is looked at.
         if (request.Version != record.Version)
         {
             return Overtaken(record);
         }
 
-        var setting = circumstances.Of(record, user, request.Channel);
-        var verdict = new Judge(program, lookup).Decide(
-            record.Values.FittedTo(edition.Definition.RecordType), setting, new Submission(request.Changes, request.Move));
+        var saved = record.Values.FittedTo(edition.Definition.RecordType);
+        var setting = circumstances.Of(record, user, Circumstances.ChannelOf(user, request.InList));
+        if (FormAtHand.Open(edition, saved, setting, request.Form, lookup) is not { Setting: var there })
+        {
+            return FormAtHand.NoSuchForm(edition, request.Form);
+        }
+
+        var verdict = new Judge(edition.Program, lookup).Decide(saved, there, new Submission(request.Changes, request.Move));
         if (!verdict.IsAccepted)
         {
             return Refused(verdict);
@@ -94,7 +99,7 @@ internal static class SaveRecord
             return Overtaken(await db.Records.AsNoTracking().SingleAsync(r => r.Id == id, cancellation));
         }
 
-        return TypedResults.Ok(RecordView.Of(record, edition, program, circumstances.Of(record, user, request.Channel), lookup));
+        return TypedResults.Ok(RecordView.After(record, edition, circumstances.Of(record, user, there.Channel), there.Form, lookup));
     }
 
     private static ProblemHttpResult Overtaken(StoredRecord record) => TypedResults.Problem(
@@ -111,7 +116,7 @@ internal static class SaveRecord
 /// <param name="Version">The version that the changes were made on.</param>
 /// <param name="Changes">The changed fields with their new values.</param>
 /// <param name="Move">Key of the move to be made; null for none.</param>
-/// <param name="Form">Key of the form that was filled in; null for the main form.</param>
-/// <param name="Channel">The way by which the values come.</param>
+/// <param name="Form">Key of the form that was filled in; null for the first that applies.</param>
+/// <param name="InList">Whether a person typed it into a list and not on a form. Of a program it says nothing.</param>
 internal sealed record RecordSave(
-    int Version, ImmutableDictionary<string, Value> Changes, string? Move = null, string? Form = null, Channel Channel = Channel.Api);
+    int Version, ImmutableDictionary<string, Value> Changes, string? Move = null, string? Form = null, bool InList = false);

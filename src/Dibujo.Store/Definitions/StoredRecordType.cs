@@ -9,7 +9,22 @@ public sealed class StoredRecordType
     public required string Key { get; init; }
 
     /// <summary>What is worked on; may have problems.</summary>
-    public required Definition Draft { get; set; }
+    public required Definition Draft
+    {
+        get;
+        set
+        {
+            field = value;
+            Label = value.RecordType.Label;
+            RuleCount = value.Rules.Length;
+        }
+    }
+
+    /// <summary>What people call one such record: a copy out of the draft, so that a list need not read that.</summary>
+    public string Label { get; private set; } = "";
+
+    /// <summary>How many rules the draft has: a copy as well.</summary>
+    public int RuleCount { get; private set; }
 
     /// <summary>Counts the saves of the draft; a save based on another version is refused.</summary>
     public int DraftVersion { get; set; } = 1;

@@ -85,6 +85,119 @@ namespace Dibujo.Store.Migrations
                     b.ToTable("AspNetUsers", (string)null);
                 });
 
+            modelBuilder.Entity("Dibujo.Store.Accounts.ApiToken", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AccountId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("ExpiresAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("MadeAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AccountId");
+
+                    b.HasIndex("Hash")
+                        .IsUnique();
+
+                    b.ToTable("ApiTokens");
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Accounts.KnownPlace", b =>
+                {
+                    b.Property<string>("Hash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("UsedAt")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Hash", "AccountId");
+
+                    b.HasIndex("AccountId");
+
+                    b.ToTable("KnownPlaces");
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Accounts.StoredSession", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AccountId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("BegunAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Stamp")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("UsedAt")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AccountId");
+
+                    b.HasIndex("Hash")
+                        .IsUnique();
+
+                    b.ToTable("Sessions");
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Auditing.AuditEntry", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("About")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Address")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Event")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Who")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Audit");
+                });
+
             modelBuilder.Entity("Dibujo.Store.Definitions.StoredEdition", b =>
                 {
                     b.Property<string>("RecordType")
@@ -126,12 +239,33 @@ namespace Dibujo.Store.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Label")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<int?>("Published")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("RuleCount")
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Key");
 
                     b.ToTable("RecordTypes");
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Heartbeat", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Heartbeats");
                 });
 
             modelBuilder.Entity("Dibujo.Store.Records.HistoryEntry", b =>
@@ -219,7 +353,9 @@ namespace Dibujo.Store.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("RecordType", "Stage");
+                    b.HasIndex("RecordType", "ChangedAt", "Id", "Stage", "Title", "Workflow", "ChangedBy");
+
+                    b.HasIndex("RecordType", "Stage", "ChangedAt", "Id", "Title", "Workflow", "ChangedBy");
 
                     b.ToTable("Records");
                 });
@@ -352,6 +488,33 @@ namespace Dibujo.Store.Migrations
                     b.ToTable("AspNetUserTokens", (string)null);
                 });
 
+            modelBuilder.Entity("Dibujo.Store.Accounts.ApiToken", b =>
+                {
+                    b.HasOne("Dibujo.Store.Accounts.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Accounts.KnownPlace", b =>
+                {
+                    b.HasOne("Dibujo.Store.Accounts.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Accounts.StoredSession", b =>
+                {
+                    b.HasOne("Dibujo.Store.Accounts.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Dibujo.Store.Definitions.StoredEdition", b =>
                 {
                     b.HasOne("Dibujo.Store.Definitions.StoredRecordType", null)
@@ -363,11 +526,13 @@ namespace Dibujo.Store.Migrations
 
             modelBuilder.Entity("Dibujo.Store.Records.HistoryEntry", b =>
                 {
-                    b.HasOne("Dibujo.Store.Records.StoredRecord", null)
+                    b.HasOne("Dibujo.Store.Records.StoredRecord", "Record")
                         .WithMany()
                         .HasForeignKey("RecordId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
+
+                    b.Navigation("Record");
                 });
 
             modelBuilder.Entity("Dibujo.Store.Records.StoredRecord", b =>

@@ -8,8 +8,11 @@ public sealed class HistoryEntry
     /// <summary>Number of the entry.</summary>
     public int Id { get; init; }
 
-    /// <summary>The record that was saved.</summary>
-    public required int RecordId { get; init; }
+    /// <summary>Number of the record that was saved.</summary>
+    public int RecordId { get; init; }
+
+    /// <summary>The record that was saved, where it is at hand: a new one has no number until it is stored along with this.</summary>
+    public StoredRecord? Record { get; init; }
 
     /// <summary>The version that came of it.</summary>
     public required int Version { get; init; }

@@ -13,7 +13,11 @@ public class TableCheckTests
     [Theory]
     [InlineData("By unique table on Gross weight for Remarks: is less than 5 kg → shown; is at least 5 kg → hidden.", null)]
     [InlineData("By unique table on Gross weight for Remarks: is at most 5 kg → shown; is at least 5 kg → hidden.", "Gross weight 5 kg")]
-    [InlineData("By unique table on Gross weight for Remarks: is more than 5 kg → shown; is less than 5.1 kg → hidden.", "Gross weight 5.05 kg")]
+    [InlineData("By unique table on Gross weight for Remarks: is more than 5 kg → shown; is less than 5.1 kg → hidden.", null)]
+    [InlineData("By unique table on Gross weight for Remarks: is more than 5 kg → shown; is less than 5.2 kg → hidden.", "Gross weight 5.1 kg")]
+    [InlineData("By unique table on Gross weight for Remarks: is more than 5,000 kg → shown; is filled in → hidden.", null)]
+    [InlineData("By unique table on Insured value for Remarks: is less than EUR 10 → shown; is more than EUR 9.99 → hidden.", null)]
+    [InlineData("By unique table on Insured value for Remarks: is less than EUR 10 → shown; is more than EUR 9.98 → hidden.", "Insured value EUR 9.99")]
     [InlineData("By unique table on Material | Crate needed for Remarks: is Textile | any → shown; is one of Textile or Work on paper | is yes → hidden.", "Material Textile, Crate needed yes")]
     [InlineData("By unique table on Material | Crate needed for Remarks: is Textile | is no → shown; is one of Textile or Work on paper | is yes → hidden.", null)]
     [InlineData("By unique table on Material for Remarks: is not Textile → shown; is blank → hidden.", "Material blank")]
@@ -37,6 +41,21 @@ public class TableCheckTests
 
         Assert.Equal(example is not null, problems.Length == 1);
         Assert.Contains(example ?? "", problems.FirstOrDefault()?.What ?? "", StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("includes all of Mould & Sharp edges", "includes none of Loose parts", "Mould, Sharp edges")]
+    [InlineData("includes all of Mould & Sharp edges", "includes none of Mould or Loose parts", null)]
+    [InlineData("does not include all of Mould & Sharp edges", "includes all of Mould & Loose parts", "Mould, Loose parts")]
+    [InlineData("includes all of Mould & Sharp edges", "does not include all of Mould & Sharp edges", null)]
+    public void Rows_on_several_choices_that_match_the_same_record_are_found(string upper, string lower, string? example)
+    {
+        var definition = LoanFile.Under($"By unique table on Kinds of hazard for Fee: {upper} → locked; {lower} → open.");
+
+        var problems = DefinitionCheck.Of(definition);
+
+        Assert.Equal(example is not null, problems.Length == 1);
+        Assert.Contains(example is null ? "" : $"Kinds of hazard {example}", problems.FirstOrDefault()?.What ?? "", StringComparison.Ordinal);
     }
 
     [Fact]

@@ -1,4 +1,5 @@
 using Dibujo.Core.Conditions;
+using Dibujo.Core.Values;
 using static Dibujo.Core.Tests.Small;
 
 namespace Dibujo.Core.Tests.Conditions;
@@ -41,6 +42,30 @@ public class BlankTests
     [Fact]
     public void White_space_is_blank() =>
         Assert.Equal(0, Under(While(Field("title", Test.Blank), Hide("remarks"))).Open(Record(("title", "x"))).After(s => s.Type("title", "  \t")).CaseInForce(0));
+
+    [Theory]
+    [InlineData("\u200B")]
+    [InlineData("\u200D\uFEFF\u2060")]
+    [InlineData("\u00AD \u180E")]
+    [InlineData("\u3164\u115F\u2800")]
+    [InlineData("\uFE0F")]
+    [InlineData("\u0000")]
+    [InlineData("\uDB40\uDC41")]
+    public void What_nobody_can_see_is_blank(string text)
+    {
+        Assert.True(new Text(text).IsBlank);
+        Assert.True(Compound.Empty.With("given", new Text(text)).IsBlank);
+        Assert.True(new Compound(Compound.Empty.Parts.Add("given", text)).IsBlank);
+        Assert.Equal(0, Under(While(Field("title", Test.Blank), Hide("remarks"))).Open(Record(("title", "x"))).After(s => s.Type("title", text)).CaseInForce(0));
+    }
+
+    [Theory]
+    [InlineData("x")]
+    [InlineData("\u200Bé")]
+    [InlineData("木")]
+    [InlineData("🏛")]
+    [InlineData("…")]
+    public void What_anybody_can_see_is_not_blank(string text) => Assert.False(new Text(text).IsBlank);
 
     [Theory]
     [InlineData("  KREIDE ", true)]

@@ -106,7 +106,7 @@ public class EffectTests
         session.Change([KeyValuePair.Create<string, Value>("insuredValue", new Number(60_000)), KeyValuePair.Create<string, Value>("material", new Choice("paper"))]);
 
         Assert.Equal(
-            new SaidMessage(0, Severity.Warning, "EUR 60,000 for Work on paper, blank says.", Element.Field("insuredValue")), session.Messages().Single());
+            new SaidMessage(0, Severity.Warning, "EUR 60,000 for Work on paper, blank says.", Element.Field("insuredValue"), "loanFile"), session.Messages().Single());
 
         session.Change("insuredValue", new Number(1));
         Assert.Empty(session.Messages());
@@ -221,17 +221,46 @@ public class EffectTests
         Assert.Equal(Value.Blank, session["insuredValue"]);
     }
 
+    [Theory]
+    [InlineData("calculate Light limit as the value of Gross weight", 2.5, 3)]
+    [InlineData("set Light limit to the value of Gross weight", 2.5, 3)]
+    [InlineData("calculate Light limit as {«Gross weight» / 2}", 3, 2)]
+    public void What_a_rule_gives_is_rounded_to_the_fields_digits(string effect, decimal from, decimal given)
+    {
+        var verdict = LoanFile.Decide(
+            LoanFile.Under($"While Title is filled in, show Gross weight and {effect}."), RecordValues.Empty, changes: [("title", "x"), ("grossWeight", from)]);
+
+        Assert.Empty(verdict.Refusals);
+        Assert.Equal(new Number(given), verdict.Values["lightLimit"]);
+    }
+
+    [Fact]
+    public void A_literal_is_rounded_as_well()
+    {
+        var definition = LoanFile.Under("While Title is filled in, set Light limit to 49.5.");
+
+        Assert.Equal(new Number(50), LoanFile.Decide(definition, RecordValues.Empty, changes: ("title", "x")).Values["lightLimit"]);
+    }
+
+    [Fact]
+    public void A_unit_that_the_text_says_is_not_said_twice()
+    {
+        var session = LoanFile.Open(LoanFile.Under("Always tell “{Loan days} days, that is {Loan days}.”."), LoanFile.Saved(("loanDays", 10)));
+
+        Assert.Equal("10 days, that is 10 days.", session.Messages().Single().Text);
+    }
+
     [Fact]
     public void A_rule_for_other_forms_or_channels_does_nothing_here()
     {
         var definition = LoanFile.Under("Only on Quick enquiry: always lock Title.", "Only through an import: always lock Borrower.");
 
         var main = LoanFile.Open(definition);
-        var quick = LoanFile.Open(definition, setting: LoanFile.AtTerms with { Channel = Channel.Import }, form: "quickEnquiry");
+        var quick = LoanFile.Open(definition, setting: LoanFile.AtTerms with { Channel = Channel.Import, Form = "quickEnquiry" });
 
         Assert.Equal((Access.Open, Access.Open), (State(main, Element.Field("title")).Access, State(main, Element.Field("borrower")).Access));
         Assert.Equal((Access.Locked, Access.Locked), (State(quick, Element.Field("title")).Access, State(quick, Element.Field("borrower")).Access));
-        Assert.Equal((false, -1), (quick.Program.IsOnForm("fee"), quick.Program.NumberOf(Element.Section("fee"))));
+        Assert.Equal((false, -1), (quick.Program.IsOnForm("fee", "quickEnquiry"), quick.NumberOf(Element.Section("fee"))));
     }
 
     [Fact]

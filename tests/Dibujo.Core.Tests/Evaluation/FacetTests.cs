@@ -143,8 +143,8 @@ public class FacetTests
     public void A_rule_about_what_is_not_on_the_form_does_no_harm_there()
     {
         var definition = Under(While(Field("crateNeeded", Test.Is, true), RequireToSave("certificate", "title")));
-        var (program, _) = Core.Compilation.RuleProgram.Compile(definition, "quick");
-        var session = new Core.Evaluation.Session(program!, Record(("crateNeeded", true)), AtEnquiry);
+        var (program, _) = Core.Compilation.RuleProgram.Compile(definition);
+        var session = new Core.Evaluation.Session(program!, Record(("crateNeeded", true)), AtEnquiry with { Form = "quick" });
 
         Assert.Equal(Requirement.ToSave, session.State("title").Effective);
         Assert.Equal(Requirement.Optional, session.State("certificate").Effective);

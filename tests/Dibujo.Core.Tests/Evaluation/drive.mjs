@@ -14,7 +14,7 @@ for (const line of readFileSync(input, 'utf8').split('\n').filter(Boolean)) {
   linked.forEach((record, i) => KnownRecords.Know('other', i, JSON.stringify(record)));
   // Half of the rules first and then all of them, as if the others had been written just now.
   const half = Math.floor(definition.rules.length / 2);
-  const begun = Programs.Compile(utf8({ ...definition, rules: definition.rules.slice(0, half) }), '');
+  const begun = Programs.Compile(utf8({ ...definition, rules: definition.rules.slice(0, half) }));
   const program = Programs.Recompile(begun, utf8(definition.rules.map((rule, i) => (i < half ? i : rule))));
   Programs.Close(begun);
   const session = Sessions.Open(program, JSON.stringify(values), JSON.stringify(setting));

@@ -33,6 +33,35 @@ public sealed class CommandTests : IDisposable
         Assert.Equal(["EUR 60,000", "Terms"], clauses.Select(c => c!["present"]!.GetValue<string>()));
     }
 
+    [Theory]
+    [InlineData("""{"setting": {"workflow": "standard", "stage": "terms", "roles": ["pilot"]}, "values": {}}""", "#/setting/roles: There is no role “pilot”")]
+    [InlineData("""{"setting": {"workflow": "standard", "stage": "terms", "move": "dispatch"}, "values": {}}""", "#/setting/move: The stage Terms has no move “dispatch”")]
+    [InlineData("""{"setting": {"workflow": "standard", "stage": "attic"}, "values": {}}""", "#/setting/stage: Standard has no stage “attic”")]
+    [InlineData("""{"setting": {"workflow": "standard", "stage": "terms"}, "form": "attic", "values": {}}""", "#/form: There is no form “attic”")]
+    [InlineData("""{"setting": {"workflow": "standard", "stage": "terms", "now": "2026-11-25T01:00:00+05:00"}, "values": {}}""", "#/setting/now: A moment is by the site's clock")]
+    [InlineData("""{"setting": {"workflow": "standard", "stage": "terms", "now": "2026-11-25T01:00:00Z"}, "values": {}}""", "Leave the zone out")]
+    [InlineData("""{"setting": {"workflow": "standard", "stage": "terms"}, "values": {"fee": 1, "fee": 2}}""", "#/values/fee: “fee” stands here twice")]
+    [InlineData("""{"setting": {"workflow": "standard", "stage": "terms"}, "values": {"borrowerContact": {"given": "a", "given": "b"}}}""", "The part “given” stands here twice")]
+    [InlineData("""{"setting": {"workflow": "standard", "stage": "terms"}, "values": {"fee": 0.12345678901234567890123456789}}""", "too exact; at most 28 digits")]
+    [InlineData("""{"setting": {"workflow": "standard", "stage": "terms"}, "values": {"fee": 1e-30}}""", "too exact; at most 28 digits")]
+    public void A_record_file_that_would_be_read_otherwise_than_meant_is_refused(string file, string message)
+    {
+        Assert.Equal(1, EvaluateCommand.Run(Loans, Write("record.json", file), output));
+
+        Assert.Contains(message, output.ToString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_new_record_is_evaluated_with_its_defaults_where_nothing_else_is_given()
+    {
+        const string Setting = """ "setting": {"workflow": "standard", "stage": "enquiry", "isNew": true, "person": "ina"} """;
+        Assert.Equal(0, EvaluateCommand.Run(Loans, Write("begun.json", $$$"""{{{{Setting}}}, "values": {"title": "Lantern"}}"""), output));
+        Assert.Equal(0, EvaluateCommand.Run(Loans, Write("emptied.json", $$$"""{{{{Setting}}}, "values": {"title": "Lantern", "requestedBy": null}}"""), rest));
+
+        Assert.Equal("ina", JsonNode.Parse(output.ToString())!["values"]!["requestedBy"]!.GetValue<string>());
+        Assert.Null(JsonNode.Parse(rest.ToString())!["values"]!["requestedBy"]);
+    }
+
     [Fact]
     public void Explain_names_the_ways_to_name_an_element()
     {

@@ -104,7 +104,7 @@ public sealed class PackTests : IDisposable
 
         using var printed = JsonDocument.Parse(output.ToString());
         var elements = printed.RootElement.GetProperty("elements");
-        Assert.Equal(86, elements.EnumerateObject().Count());
+        Assert.Equal(90, elements.EnumerateObject().Count());
         Assert.Equal("toMoveOn", elements.GetProperty("field:crateLength").GetProperty("requirement").GetString());
         Assert.False(elements.GetProperty("section:customs").GetProperty("visible").GetBoolean());
         Assert.True(printed.RootElement.GetProperty("values").GetProperty("crateNeeded").GetBoolean());

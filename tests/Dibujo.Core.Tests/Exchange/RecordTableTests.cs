@@ -12,9 +12,9 @@ public class RecordTableTests
     {
         var chance = new Chance(seed) { HasOddLabels = true };
         var type = chance.Definition().RecordType;
-        var records = Enumerable.Range(1, 4).Select(i => new RecordRow(i, "long", "first", chance.Record())).ToList();
+        var records = Enumerable.Range(1, 4).Select(i => new RecordRow(i, 1, "long", "first", chance.Record())).ToList();
 
-        var (rows, mistake) = RecordTable.Read(type, RecordTable.Write(type, records));
+        var (rows, mistake) = RecordTable.Read(type, Written(type, [.. records]));
 
         Assert.Null(mistake);
         Assert.Equal(records.Count, rows.Length);
@@ -85,12 +85,42 @@ public class RecordTableTests
     [InlineData("''")]
     public void Text_that_looks_like_a_formula_reads_back_as_it_was(string text)
     {
-        var written = RecordTable.Write(Loan, [new(1, "standard", "enquiry", Record(("title", text)))]);
+        var written = Written(Loan, [new(1, 1, "standard", "enquiry", Record(("title", text)))]);
 
         Assert.Equal(new Text(text), RecordTable.Read(Loan, written).Rows[0].Values["title"]);
     }
 
+    [Theory]
+    [InlineData("title,grossWeight\nLantern,1,5", "3 cells, but there are 2 columns")]
+    [InlineData("title,grossWeight\nLantern", "1 cells, but there are 2 columns")]
+    public void A_row_with_cells_too_many_or_too_few_is_refused(string text, string message) =>
+        Assert.Contains(message, Assert.Single(RecordTable.Read(Loan, text).Rows[0].Mistakes), StringComparison.Ordinal);
+
+    [Theory]
+    [InlineData("title,grossWeight,grossWeight\na,1,2", "Two columns are of “grossWeight”")]
+    [InlineData("title,Title\na,b", "Two columns are of “title”")]
+    [InlineData("title,grossWeight\n\"Lantern,1\nMeadow,2\n", "cannot be read")]
+    public void A_file_in_which_something_would_be_lost_is_refused(string text, string message) =>
+        Assert.Contains(message, RecordTable.Read(Loan, text).Mistake, StringComparison.Ordinal);
+
+    [Theory]
+    [InlineData("1,200.5", true)]
+    [InlineData("1200.5", true)]
+    [InlineData("1,5", false)]
+    [InlineData("12,34,567", false)]
+    [InlineData("0.12345678901234567890123456789", false)]
+    [InlineData("12345678901234567890123456789", false)]
+    public void A_number_is_read_as_it_is_written_or_not_at_all(string cell, bool isRead) =>
+        Assert.Equal(isRead, RecordTable.Read(Loan, $"title,grossWeight\nLantern,\"{cell}\"").Rows[0].Mistakes.IsEmpty);
+
     [Fact]
     public void What_a_spreadsheet_would_run_is_written_harmless() =>
-        Assert.Contains("'=HYPERLINK", RecordTable.Write(Loan, [new(1, "standard", "enquiry", Record(("title", "=HYPERLINK(1)")))]), StringComparison.Ordinal);
+        Assert.Contains("'=HYPERLINK", Written(Loan, [new(1, 1, "standard", "enquiry", Record(("title", "=HYPERLINK(1)")))]), StringComparison.Ordinal);
+
+    private static string Written(Core.Records.RecordType type, RecordRow[] rows)
+    {
+        using var text = new StringWriter();
+        RecordTable.WriteAsync(type, rows.ToAsyncEnumerable(), text).GetAwaiter().GetResult();
+        return text.ToString();
+    }
 }

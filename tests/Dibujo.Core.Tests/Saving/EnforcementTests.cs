@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
@@ -48,6 +49,33 @@ public class EnforcementTests
     }
 
     [Theory]
+    [InlineData("title", "one\nline", "one line")]
+    [InlineData("title", "one\u2028line", "one line")]
+    [InlineData("title", "a\tb", "tab")]
+    [InlineData("title", "a\0b", "U+0000")]
+    [InlineData("hazardNotes", "a\u001Bb", "U+001B")]
+    [InlineData("borrowerContact", "given=a\nb, family=c", "one line")]
+    [InlineData("hazardNotes", "two\nlines\tand a tab", null)]
+    public void Text_that_nobody_could_see_as_it_is_is_refused_with_what_to_do(string field, string text, string? message)
+    {
+        var verdict = LoanFile.Decide(LoanFile.Under("Always show Hazard notes."), Filled, changes: (field, text));
+
+        Assert.Equal(message is null, verdict.IsAccepted);
+        Assert.All(verdict.Refusals, r => Assert.Contains(message!, r.Message, StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void However_many_fields_are_sent_the_answer_is_short()
+    {
+        var changes = Enumerable.Range(0, 5000).Select(i => ($"field{i}", (object?)"x")).ToArray();
+        var (program, _) = Core.Compilation.RuleProgram.Compile(LoanFile.Under());
+
+        var verdict = new Judge(program!).Decide(Filled, LoanFile.AtTerms, new(changes.ToImmutableDictionary(c => c.Item1, c => (Value)new Text("x"))));
+
+        Assert.Contains("5000 fields are changed", Only(verdict).Message, StringComparison.Ordinal);
+    }
+
+    [Theory]
     [InlineData("stop saving with", null, false)]
     [InlineData("stop saving with", "ask", false)]
     [InlineData("stop moving with", null, true)]
@@ -78,7 +106,7 @@ public class EnforcementTests
     [InlineData("Always lock Borrower address › City.", "borrowerAddress", "street=a, city=b", RefusalReason.Locked)]
     [InlineData("Always hide Borrower address › City.", "borrowerAddress", "street=a, city=b", RefusalReason.Hidden)]
     [InlineData("Always calculate Fee as {3}.", "fee", 5, RefusalReason.Locked)]
-    [InlineData("Always jump ahead to tab Closing.", "mode", "van", RefusalReason.Hidden)]
+    [InlineData("While Title is filled in, jump ahead to tab Closing.", "mode", "van", RefusalReason.Hidden)]
     [InlineData("While Title is filled in, end the form with “That is all.”.", "fee", 5, RefusalReason.Hidden)]
     public void What_no_form_lets_anyone_change_is_refused(string sentence, string field, object value, RefusalReason reason) =>
         Assert.Equal((reason, field), Short(Only(LoanFile.Decide(LoanFile.Under(sentence), Filled, changes: (field, value)))));

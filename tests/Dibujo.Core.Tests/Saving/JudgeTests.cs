@@ -65,7 +65,7 @@ public class JudgeTests
         var definition = Under(Otherwise(Lock("title"), Require("title")), Otherwise(Lock("remarks"), RequireToSave("remarks")));
 
         Assert.True(Decide(definition, Record(), null).IsAccepted);
-        Assert.Equal(["neededToMoveOn title"], Reasons(Decide(definition, Record(), "assess")));
+        Assert.Equal(["neededToMoveOn remarks", "neededToMoveOn title"], Reasons(Decide(definition, Record(), "assess")));
     }
 
     [Fact]

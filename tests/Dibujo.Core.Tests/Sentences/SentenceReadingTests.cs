@@ -100,4 +100,25 @@ public class SentenceReadingTests
     }
 
     private static string Json(Rule rule) => System.Text.Json.JsonSerializer.Serialize(rule, CoreJson.Default.Rule);
+
+    [Theory]
+    [InlineData("While Title is filled in, set Kinds of hazard to just Mould.")]
+    [InlineData("While Kinds of hazard includes all of Mould & Sharp edges & Loose parts or Fee is blank, lock the record.")]
+    [InlineData("Always require the record to move on.")]
+    public void What_is_one_of_its_kind_reads_back_as_it_was(string sentence)
+    {
+        var rule = LoanFile.Under(sentence.Replace("& Sharp edges & L", ", Sharp edges & L", StringComparison.Ordinal)).Rules[0];
+
+        Assert.Equal(rule, LoanFile.Under(Sentence.Plain(Sentence.Of(rule, LoanFile.Type))).Rules[0]);
+    }
+
+    [Fact]
+    public void The_apostrophe_of_the_keyboard_is_taken_for_the_one_in_the_label()
+    {
+        var label = LoanFile.Type.Fields.First(f => f.Label.Contains('’', StringComparison.Ordinal)).Label;
+
+        var rules = LoanFile.Under($"Always lock {label}.", $"Always lock {label.Replace('’', '\'')}.").Rules;
+
+        Assert.Equal(rules[0], rules[1] with { Key = rules[0].Key });
+    }
 }

@@ -34,7 +34,14 @@ const hiddenValues: ChipOption[] = [
   { value: 'clear', label: 'and clear the value' },
 ];
 
-const groups = { field: 'Fields', part: 'Parts of fields', section: 'Sections', tab: 'Tabs', form: 'Forms' };
+const groups = {
+  field: 'Fields',
+  part: 'Parts of fields',
+  section: 'Sections',
+  tab: 'Tabs',
+  form: 'Forms',
+  record: 'The record',
+};
 
 /** One effect as chips: what is done, to what, and how. */
 export function EffectEditor({ effect, place, vocabulary, problems, onChange, onRemove }: Props) {

@@ -1,8 +1,8 @@
-import { ActionIcon, Button, Switch, TextInput } from '@mantine/core';
+import { ActionIcon, Button, Switch, Text, TextInput } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconCopy, IconPlus, IconTrash } from '@tabler/icons-react';
 import type { Case, ClauseExplanation, Effect, Problem, Rule } from '../api/generated';
 import type { CompiledDefinition } from '../engine/compiledDefinition';
-import { beside, emptyClause, hasChips, isStateEffect, replaced, without } from './compose';
+import { beside, emptyClause, hasChips, isConvenience, isStateEffect, replaced, without } from './compose';
 import { ConditionEditor } from './ConditionEditor';
 import { EffectEditor } from './EffectEditor';
 import classes from './OpenRule.module.css';
@@ -88,6 +88,12 @@ export function OpenRule({
         onChange={(event) => onChange({ ...rule, reason: event.currentTarget.value || null })}
       />
       <Problems problems={problems} place="/name" />
+      {isConvenience(rule) && (
+        <Text size="xs" c="dimmed" role="note">
+          Limited so, this helps people where it applies and protects nothing: the same record can be reached by another way. To
+          protect it, take the limit away, or lock the record.
+        </Text>
+      )}
       {isSentence && (
         <SentenceEditor
           rule={rule}

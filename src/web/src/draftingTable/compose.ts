@@ -133,3 +133,24 @@ function freeKey(taken: Rule[]): string {
   }
   return `rule-${number}`;
 }
+
+/**
+ * Whether the rule is limited to some forms, or to the form or the list: both are a person's own hands, and there is
+ * another way to the same record. See Channels in docs/rule-language.md.
+ */
+export function isConvenience(rule: Rule): boolean {
+  const channels = rule.where?.channels ?? [];
+  const isForPeople = channels.length === 0 || channels.some((channel) => channel === 'form' || channel === 'list');
+  const isForSome = channels.length > 0 && !(channels.includes('form') && channels.includes('list'));
+  const effects = (rule.cases ?? []).flatMap((aCase) => aCase.effects);
+  return (
+    isForPeople &&
+    ((rule.where?.forms ?? []).length > 0 || isForSome) &&
+    effects.some(
+      (effect) =>
+        effect.kind === 'lock' ||
+        effect.kind === 'require' ||
+        (effect.kind === 'message' && (effect.severity === 'stopsMoving' || effect.severity === 'stopsSaving')),
+    )
+  );
+}

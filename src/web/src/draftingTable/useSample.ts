@@ -26,6 +26,8 @@ export function useSample(recordType: string, view: View, compiled: CompiledDefi
       stage: view.stage || sample.setting.stage,
       roles: [view.role],
       isNew: view.isNew,
+      // The sheet draws the main form of the draft, which may not have the forms that are in force.
+      form: compiled.definition.recordType.forms[0]?.key,
     };
     const opened = compiled.open(view.isNew ? {} : (sample.values as Values), setting, sample.linked);
     opened.goOn(trial);

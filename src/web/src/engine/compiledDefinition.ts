@@ -37,37 +37,36 @@ export class CompiledDefinition {
     private readonly exports: EngineExports,
     private readonly program: number,
     readonly definition: Definition,
-    private readonly form: string,
     private readonly words: Words,
   ) {
     unused.register(this, { exports, program });
   }
 
-  static of(exports: EngineExports, definition: Definition, form: string): CompiledDefinition {
-    const program = exports.Programs.Compile(utf8(definition), form);
-    return new CompiledDefinition(exports, program, definition, form, { sentences: new WeakMap() });
+  static of(exports: EngineExports, definition: Definition): CompiledDefinition {
+    const program = exports.Programs.Compile(utf8(definition));
+    return new CompiledDefinition(exports, program, definition, { sentences: new WeakMap() });
   }
 
   /**
    * The definition compiled, given that only rules differ; undefined where more does. A rule is known again by being the
    * same object, as an edit leaves those that it does not touch.
    */
-  changedTo(definition: Definition, form: string): CompiledDefinition | undefined {
-    if (definition.recordType !== this.definition.recordType || form !== this.form) {
+  changedTo(definition: Definition): CompiledDefinition | undefined {
+    if (definition.recordType !== this.definition.recordType) {
       return undefined;
     }
-    if (this.isOf(definition, form)) {
+    if (this.isOf(definition)) {
       return this;
     }
     const places = new Map(this.definition.rules.map((rule, place) => [rule, place]));
     const rules = definition.rules.map((rule) => places.get(rule) ?? rule);
     const program = this.exports.Programs.Recompile(this.program, utf8(rules));
-    return new CompiledDefinition(this.exports, program, definition, form, this.words);
+    return new CompiledDefinition(this.exports, program, definition, this.words);
   }
 
-  /** Whether it came of that definition, for that form. */
-  isOf(definition: Definition, form: string): boolean {
-    return definition === this.definition && form === this.form;
+  /** Whether it came of that definition. */
+  isOf(definition: Definition): boolean {
+    return definition === this.definition;
   }
 
   /** Whether a record can be opened under it: false only where the record type itself has a problem. */
@@ -110,7 +109,9 @@ export class CompiledDefinition {
   open(values: Values, setting: Setting, linked: LinkedRecord[] = []): EngineRecord {
     linked.forEach((r) => this.exports.KnownRecords.Know(r.recordType, r.number, JSON.stringify(r.values)));
     const session = this.exports.Sessions.Open(this.program, JSON.stringify(values), JSON.stringify(setting));
-    const elements = JSON.parse(this.exports.Programs.Elements(this.program)) as Element[];
-    return new EngineRecord(this.exports, session, this.definition.recordType, elements, setting);
+    const form = setting.form ?? this.definition.recordType.forms[0]!.key;
+    const elements = JSON.parse(this.exports.Programs.Elements(this.program, form)) as Element[];
+    const numbers = this.exports.Programs.Numbers(this.program, form);
+    return new EngineRecord(this.exports, session, this.definition.recordType, elements, numbers, setting);
   }
 }

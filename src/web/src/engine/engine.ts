@@ -8,9 +8,9 @@ export class Engine {
 
   constructor(private readonly exports: EngineExports) {}
 
-  /** Compiles for the form of that key, or for the main form. What the last definition had in common with it is not handed over again. */
-  compile(definition: Definition, form = ''): CompiledDefinition {
-    return (this.last = this.last?.changedTo(definition, form) ?? CompiledDefinition.of(this.exports, definition, form));
+  /** Compiles, for all forms at once. What the last definition had in common with it is not handed over again. */
+  compile(definition: Definition): CompiledDefinition {
+    return (this.last = this.last?.changedTo(definition) ?? CompiledDefinition.of(this.exports, definition));
   }
 }
 

@@ -1,11 +1,12 @@
 /** What the WebAssembly engine exports; see Dibujo.Browser. Programs and sessions are numbers until they are closed. */
 export interface EngineExports {
   Programs: {
-    Compile(definition: Uint8Array, form: string): number;
+    Compile(definition: Uint8Array): number;
     Recompile(program: number, rules: Uint8Array): number;
     IsUsable(program: number): boolean;
     Problems(program: number): string;
-    Elements(program: number): string;
+    Elements(program: number, form: string): string;
+    Numbers(program: number, form: string): number[];
     Close(program: number): void;
   };
   Sessions: {
@@ -21,6 +22,9 @@ export interface EngineExports {
     Offers(session: number, field: number): string[] | null;
     LookUpAgain(session: number): number[];
     Changes(session: number): string;
+    SetAside(session: number): string;
+    Outlook(session: number): string;
+    Forms(session: number): string[];
     Clauses(session: number, rule: number): string;
     Explain(session: number, element: number): string;
   };

@@ -5,6 +5,7 @@ import type {
   ElementKind,
   LinkedRecord,
   MissingField,
+  Outlook,
   RecordType,
   SaidMessage,
   Setting,
@@ -37,9 +38,10 @@ export class EngineRecord implements FormRecord {
     private readonly session: number,
     type: RecordType,
     elements: Element[],
+    numbers: number[],
     readonly setting: Setting,
   ) {
-    elements.forEach((element, number) => this.numbers.set(`${element.kind}:${element.key}`, number));
+    elements.forEach((element, i) => this.numbers.set(`${element.kind}:${element.key}`, numbers[i]!));
     type.fields.forEach((field, number) => this.fields.set(field.key, number));
     this.recordType = type.key;
     unused.register(this, { exports, session });
@@ -87,6 +89,18 @@ export class EngineRecord implements FormRecord {
 
   changes(): Values {
     return JSON.parse(this.exports.Sessions.Changes(this.session)) as Values;
+  }
+
+  setAside(): Values {
+    return JSON.parse(this.exports.Sessions.SetAside(this.session)) as Values;
+  }
+
+  forms(): string[] {
+    return this.exports.Sessions.Forms(this.session);
+  }
+
+  outlook(): Outlook[] {
+    return JSON.parse(this.exports.Sessions.Outlook(this.session)) as Outlook[];
   }
 
   missing(): MissingField[] {

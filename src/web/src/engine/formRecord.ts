@@ -4,6 +4,7 @@ import type {
   ElementKind,
   LinkedRecord,
   MissingField,
+  Outlook,
   SaidMessage,
   Setting,
   Suggestion,
@@ -43,6 +44,12 @@ export interface FormRecord {
   change(field: string, value: Value): void;
   /** The changes that count now, to be sent to the server. */
   changes(): Values;
+  /** What was typed and waits, set aside, for its field to show or open again. */
+  setAside(): Values;
+  /** Keys of the forms that apply to the record now. */
+  forms(): string[];
+  /** What would come of each move that is this person's to make; null where only the server knows. */
+  outlook(): Outlook[] | null;
   missing(): MissingField[];
   messages(): SaidMessage[];
   suggestions(): Suggestion[];

@@ -43,6 +43,12 @@ export class ServedRecord implements FormRecord {
 
   changes = (): Values => ({ ...this.edits });
 
+  setAside = (): Values => ({});
+
+  forms = () => this.record.forms;
+
+  outlook = () => null;
+
   missing = (): MissingField[] => [];
 
   messages = (): SaidMessage[] => [];

@@ -1,4 +1,5 @@
-import { useQuery } from '@tanstack/react-query';
+import { UnstyledButton } from '@mantine/core';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { answered } from '../api/client';
 import { readHistory, type Definition } from '../api/generated';
 import { fieldLabel, stageLabel } from '../sheet/lookUp';
@@ -6,8 +7,13 @@ import classes from './RecordForm.module.css';
 
 /** Who saved the record, when, and what changed. */
 export function History({ definition, id, version }: { definition: Definition; id: number; version: number }) {
-  const entries =
-    useQuery({ queryKey: ['history', id, version], queryFn: () => answered(readHistory({ path: { id } })) }).data ?? [];
+  const history = useInfiniteQuery({
+    queryKey: ['history', id, version],
+    queryFn: ({ pageParam }) => answered(readHistory({ path: { id }, query: { before: pageParam } })),
+    initialPageParam: undefined as number | undefined,
+    getNextPageParam: (page) => ((page.at(-1)?.version ?? 1) > 1 ? page.at(-1)!.version : undefined),
+  });
+  const entries = history.data?.pages.flat() ?? [];
   return (
     <section aria-label="History">
       <h3 className={classes.heading}>History</h3>
@@ -19,6 +25,11 @@ export function History({ definition, id, version }: { definition: Definition; i
           </li>
         ))}
       </ul>
+      {history.hasNextPage && (
+        <UnstyledButton className={classes.link} onClick={() => void history.fetchNextPage()}>
+          Show earlier saves
+        </UnstyledButton>
+      )}
     </section>
   );
 }

@@ -1,49 +1,94 @@
 import { Text, UnstyledButton } from '@mantine/core';
-import type { Definition } from '../api/generated';
+import type { Definition, Move, Outlook, Refusal } from '../api/generated';
 import type { FormRecord } from '../engine/formRecord';
-import { fieldLabel, moveLabel } from '../sheet/lookUp';
+import { fieldLabel, formLabel, moveLabel, roleLabel } from '../sheet/lookUp';
 import lines from '../sheet/lines.module.css';
 import classes from './RecordForm.module.css';
+import { useOutlook } from './useOutlook';
 
-/** What is asked for and blank, each one press away. */
-export function Missing({
-  definition,
-  record,
-  moves: offered,
-  onGoTo,
-}: {
+interface Props {
   definition: Definition;
   record: FormRecord;
-  /** Keys of the moves that can be made from here. */
-  moves: string[];
-  onGoTo: (field: string) => void;
-}) {
+  /** The moves that lead away from here, whoever may make them. */
+  moves: Move[];
+  onGoTo: (field: string, form?: string | null) => void;
+}
+
+/** For each move that is this person's to make: what stands in its way, each one press away, or that nothing does. */
+export function Missing({ definition, record, moves, onGoTo }: Props) {
+  const outlook = useOutlook(record);
   if (!record.isLive) {
     return null;
   }
-  const missing = record.missing().filter(({ moves }) => moves.length === 0 || moves.some((move) => offered.includes(move)));
-  const isStopped = record.messages().some(({ severity }) => severity === 'stopsMoving' || severity === 'stopsSaving');
   return (
     <section aria-label="What is missing">
-      <h3 className={classes.heading}>Missing for the next move</h3>
-      {missing.length === 0 && (
-        <Text size="sm">
-          {isStopped ? 'Nothing is missing, but a message on the form stops it.' : 'Nothing. The record can move on.'}
+      <h3 className={classes.heading}>Moving on</h3>
+      {outlook === undefined ? (
+        <Text size="sm" c="dimmed">
+          Looking at what you typed…
         </Text>
+      ) : outlook.length === 0 ? (
+        <Text size="sm">{none(definition, moves)}</Text>
+      ) : (
+        alike(outlook).map(({ moves: same, refusals }) => (
+          <div key={same.join(' ')} data-moves={same.join(' ')}>
+            <Text size="sm">
+              <strong>{same.map((move) => moveLabel(definition, move)).join(', ')}</strong>
+              {': '}
+              {refusals.length === 0
+                ? 'nothing stands in the way.'
+                : refusals.length === 1
+                  ? 'one thing stands in the way.'
+                  : `${refusals.length} things stand in the way.`}
+            </Text>
+            <ul className={classes.list}>
+              {refusals.map((refusal, i) => (
+                <li key={i}>
+                  <Reason definition={definition} refusal={refusal} onGoTo={onGoTo} />
+                </li>
+              ))}
+            </ul>
+          </div>
+        ))
       )}
-      <ul className={classes.list}>
-        {missing.map(({ field, level, moves }) => (
-          <li key={field}>
-            <UnstyledButton className={classes.link} onClick={() => onGoTo(field)}>
-              {fieldLabel(definition, field)}
-            </UnstyledButton>{' '}
-            {level === 'toSave' && <span className={lines.word}>already needed to save</span>}
-            {moves.length > 0 && (
-              <span className={lines.word}>for {moves.map((move) => moveLabel(definition, move)).join(', ')}</span>
-            )}
-          </li>
-        ))}
-      </ul>
     </section>
   );
+}
+
+function Reason({ definition, refusal, onGoTo }: { definition: Definition; refusal: Refusal } & Pick<Props, 'onGoTo'>) {
+  const { field, form, reason, message } = refusal;
+  if (!field) {
+    return <>{message}</>;
+  }
+  return (
+    <>
+      <UnstyledButton className={classes.link} title={message} onClick={() => onGoTo(field, form)}>
+        {fieldLabel(definition, field)}
+      </UnstyledButton>{' '}
+      {reason === 'neededToSave' && <span className={lines.word}>needed to save</span>}
+      {reason !== 'neededToSave' && reason !== 'neededToMoveOn' && <span>{message}</span>}
+      {form && <span className={lines.word}> on {formLabel(definition, form)}</span>}
+    </>
+  );
+}
+
+/** Why no move is offered. */
+function none(definition: Definition, moves: Move[]) {
+  if (moves.length === 0) {
+    return 'No move leads on from this stage.';
+  }
+  const others = moves.map(
+    (move) => `${move.label} (${(move.roles ?? []).map((role) => roleLabel(definition, role)).join(' or ')})`,
+  );
+  return `No move from here is yours to make: ${others.join(', ')}.`;
+}
+
+/** Moves with the same in their way, together. */
+function alike(outlook: Outlook[]) {
+  const groups = new Map<string, { moves: string[]; refusals: Refusal[] }>();
+  outlook.forEach(({ move, refusals }) => {
+    const key = JSON.stringify(refusals);
+    groups.set(key, { moves: [...(groups.get(key)?.moves ?? []), move], refusals });
+  });
+  return [...groups.values()];
 }

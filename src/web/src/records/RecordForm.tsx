@@ -1,12 +1,14 @@
 import { Button, Text, Title } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
+import { useNavigate } from 'react-router-dom';
 import type { Problem } from '../api/client';
 import type { EditionView, RecordView } from '../api/generated';
 import type { Values } from '../engine/formRecord';
 import { useChanges } from '../engine/useEngine';
 import { Place } from '../frame/Place';
 import { useUnsavedWarning } from '../frame/useUnsavedWarning';
+import { fieldLabel } from '../sheet/lookUp';
 import { Sheet, tabOf } from '../sheet/Sheet';
 import { FormChoice } from './FormChoice';
 import { History } from './History';
@@ -21,7 +23,7 @@ interface Props {
   edition: EditionView;
   stored: RecordView;
   typed: Values;
-  onSave: (changes: Values, move?: string) => Promise<void>;
+  onSave: (changes: Values, setAside: Values, move?: string) => Promise<void>;
   onTakeOver: (changes: Values) => Promise<void>;
 }
 
@@ -30,24 +32,24 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
   const { definition } = edition;
   const { record, isWaiting } = useOpenRecord(edition, stored, typed);
   useChanges(record);
+  const navigate = useNavigate();
   const [tab, setTab] = useState('');
   const [refused, setRefused] = useState<{ problem: Problem; at: Values }>();
   const [isSaving, setSaving] = useState(false);
   const type = definition.recordType;
   const workflow = type.workflows.find((w) => w.key === stored.setting.workflow) ?? type.workflows[0]!;
-  const moves = workflow.moves.filter(
-    (move) =>
-      move.from === stored.setting.stage && (!move.roles?.length || move.roles.some((r) => stored.setting.roles?.includes(r))),
-  );
+  const leading = workflow.moves.filter((move) => move.from === stored.setting.stage);
+  const moves = leading.filter((move) => !move.roles?.length || move.roles.some((role) => stored.setting.roles?.includes(role)));
   const changed = Object.keys(record.changes()).length;
+  const setAside = Object.keys(record.setAside());
 
-  useUnsavedWarning(changed > 0);
+  useUnsavedWarning(changed > 0 || setAside.length > 0);
 
   async function save(move?: { key: string; label: string }) {
     setSaving(true);
     setRefused(undefined);
     try {
-      await onSave(record.changes(), move?.key);
+      await onSave(record.changes(), record.setAside(), move?.key);
       notifications.show({ message: move ? `Saved. ${move.label}: done.` : 'Saved.', autoClose: 2500 });
     } catch (refusal) {
       const problem = refusal as Problem;
@@ -58,7 +60,11 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
     }
   }
 
-  function goTo(field: string) {
+  function goTo(field: string, form?: string | null) {
+    if (form) {
+      void navigate({ search: form === type.forms[0]?.key ? '' : `?form=${form}` });
+      return;
+    }
     setTab(tabOf(definition, 'field', field, stored.form) ?? tab);
     window.setTimeout(() => document.getElementById(`field-${field}`)?.focus(), 50);
   }
@@ -81,7 +87,7 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
           <Title order={2} className={classes.title}>
             {title === null ? `New ${type.label.toLowerCase()}` : String(title)}
           </Title>
-          <FormChoice forms={type.forms} current={stored.form} />
+          <FormChoice forms={type.forms} relevant={record.forms()} current={stored.form} />
         </div>
         <StageLine workflow={workflow} stage={stored.setting.stage} />
       </div>
@@ -108,8 +114,14 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
             </Button>
           ))}
           <Text size="xs" c="dimmed">
-            {changed === 0 ? 'Everything is saved.' : `${changed} ${changed === 1 ? 'change' : 'changes'} not saved yet.`}
+            {saying(stored.id === 0, changed, refused !== undefined)}
           </Text>
+          {setAside.length > 0 && (
+            <Text size="xs" role="status">
+              Set aside, and not saved: {setAside.map((field) => fieldLabel(definition, field)).join(', ')}. What you typed there
+              comes back when the field shows or opens again.
+            </Text>
+          )}
         </div>
         {refused && (reasons.length > 0 || !refused.problem.refusals) && (
           <Refused
@@ -120,9 +132,22 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
             onTakeOver={() => void onTakeOver(record.changes()).then(() => setRefused(undefined))}
           />
         )}
-        <Missing definition={definition} record={record} moves={moves.map((m) => m.key)} onGoTo={goTo} />
+        <Missing definition={definition} record={record} moves={leading} onGoTo={goTo} />
         {stored.id !== 0 && <History definition={definition} id={stored.id} version={stored.version} />}
       </aside>
     </main>
   );
 }
+
+/** Whether what stands on the page is stored. */
+function saying(isNew: boolean, changed: number, isRefused: boolean) {
+  if (isRefused) {
+    return changed === 0 ? 'That was refused; nothing was saved.' : `Nothing was saved: ${changes(changed)} still here.`;
+  }
+  if (isNew) {
+    return changed === 0 ? 'This record is not saved yet.' : `This record is not saved yet: ${changes(changed)} here.`;
+  }
+  return changed === 0 ? 'Everything is saved.' : `${changes(changed)} not saved yet.`;
+}
+
+const changes = (count: number) => `${count} ${count === 1 ? 'change' : 'changes'}`;

@@ -1,4 +1,4 @@
-import { Anchor, Button, Group, Pagination, Select, Table, Text, TextInput } from '@mantine/core';
+import { Anchor, Button, Group, Select, Table, Text, TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { IconPlus, IconSearch } from '@tabler/icons-react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
@@ -17,11 +17,13 @@ export function RecordList() {
   const edition = useEdition(key).data;
   const [search, setSearch] = useState('');
   const [stage, setStage] = useState<string | null>(null);
-  const [page, setPage] = useState(1);
+  // Where each page so far began; the first began at nothing.
+  const [pages, setPages] = useState<(string | undefined)[]>([undefined]);
+  const after = pages.at(-1);
   const [searched] = useDebouncedValue(search, 200);
   const records = useQuery({
-    queryKey: ['records', key, searched, stage, page],
-    queryFn: () => answered(listRecords({ path: { key }, query: { search: searched, stage: stage ?? undefined, page } })),
+    queryKey: ['records', key, searched, stage, after],
+    queryFn: () => answered(listRecords({ path: { key }, query: { search: searched, stage: stage ?? undefined, after } })),
     placeholderData: keepPreviousData,
   }).data;
   if (!edition) {
@@ -40,7 +42,7 @@ export function RecordList() {
           value={search}
           onChange={(e) => {
             setSearch(e.currentTarget.value);
-            setPage(1);
+            setPages([undefined]);
           }}
         />
         <Select
@@ -51,7 +53,7 @@ export function RecordList() {
           value={stage}
           onChange={(next) => {
             setStage(next);
-            setPage(1);
+            setPages([undefined]);
           }}
         />
         <Text size="sm" c="dimmed" style={{ flex: 1 }}>
@@ -93,12 +95,15 @@ export function RecordList() {
         {records?.total === 0 && <Text p="md">No record is like that. Take the search or the stage away.</Text>}
       </div>
       <Group justify="center" p="xs">
-        <Pagination
-          size="sm"
-          value={page}
-          onChange={setPage}
-          total={Math.max(1, Math.ceil((records?.total ?? 0) / (records?.pageSize ?? 1)))}
-        />
+        <Button variant="default" size="xs" disabled={pages.length === 1} onClick={() => setPages(pages.slice(0, -1))}>
+          Later saved
+        </Button>
+        <Text size="sm" c="dimmed">
+          Page {pages.length}
+        </Text>
+        <Button variant="default" size="xs" disabled={!records?.next} onClick={() => setPages([...pages, records!.next!])}>
+          Earlier saved
+        </Button>
       </Group>
     </main>
   );

@@ -35,29 +35,38 @@ export function NewRecordPage() {
 function OpenRecordPage({ edition, stored: first }: { edition: EditionView; stored: RecordView }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const { search } = useLocation();
-  const [{ stored, typed }, setOpened] = useState<{ stored: RecordView; typed: Values }>({ stored: first, typed: {} });
+  const { search, state } = useLocation() as { search: string; state: unknown };
+  const { typed: brought } = (state ?? {}) as { typed?: Values };
+  const [{ stored, typed }, setOpened] = useState<{ stored: RecordView; typed: Values }>({ stored: first, typed: brought ?? {} });
 
-  /** Stores the changes, with a move if one is given; throws the problem document if that is refused. */
-  async function save(changes: Values, move?: string) {
+  /**
+   * Stores the changes, with a move if one is given; throws the problem document if that is refused. What was typed and
+   * set aside is not stored, so it stays typed.
+   */
+  async function save(changes: Values, setAside: Values, move?: string) {
     const saved =
       stored.id === 0
         ? await answered(
             createRecord({
               path: { key: stored.recordType },
-              body: { changes, workflow: stored.setting.workflow, move, form: stored.form, channel: 'form' },
+              body: { changes, workflow: stored.setting.workflow, move, form: stored.form },
             }),
           )
         : await answered(
             saveRecord({
               path: { id: stored.id },
-              body: { version: stored.version, changes, move, form: stored.form, channel: 'form' },
+              body: { version: stored.version, changes, move, form: stored.form },
             }),
           );
     await queries.invalidateQueries({ queryKey: ['records'] });
-    setOpened({ stored: saved, typed: {} });
-    if (stored.id === 0) {
-      await navigate({ pathname: `/records/${saved.id}`, search }, { replace: true, state: { isSaved: true } });
+    setOpened({ stored: saved, typed: setAside });
+    if (stored.id === 0 || saved.form !== stored.form) {
+      // What was typed goes along to the address of the record that came of it, or of a form that still applies.
+      const there = saved.form === stored.form ? search : `?form=${saved.form}`;
+      await navigate(
+        { pathname: `/records/${saved.id}`, search: there },
+        { replace: true, state: { isSaved: true, typed: setAside } },
+      );
     }
   }
 

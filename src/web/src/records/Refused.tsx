@@ -1,7 +1,7 @@
 import { Button, Text, UnstyledButton } from '@mantine/core';
 import type { Problem } from '../api/client';
 import type { Definition, Refusal } from '../api/generated';
-import { fieldLabel } from '../sheet/lookUp';
+import { fieldLabel, formLabel } from '../sheet/lookUp';
 import classes from './RecordForm.module.css';
 
 interface Props {
@@ -9,7 +9,7 @@ interface Props {
   /** Those that still stand. */
   reasons: Refusal[];
   definition: Definition;
-  onGoTo: (field: string) => void;
+  onGoTo: (field: string, form?: string | null) => void;
   onTakeOver: () => void;
 }
 
@@ -17,16 +17,17 @@ interface Props {
 export function Refused({ problem, reasons, definition, onGoTo, onTakeOver }: Props) {
   return (
     <section className={classes.refused} role="alert">
-      <h3 className={classes.heading}>{problem.title}</h3>
+      <h3 className={classes.heading}>{title(problem, reasons)}</h3>
       <Text size="sm">{problem.detail}</Text>
       <ul className={classes.list}>
         {reasons.map((refusal) => (
           <li key={`${refusal.reason}${refusal.field}`}>
             {refusal.field && (
               <>
-                <UnstyledButton className={classes.link} onClick={() => onGoTo(refusal.field!)}>
+                <UnstyledButton className={classes.link} onClick={() => onGoTo(refusal.field!, refusal.form)}>
                   {fieldLabel(definition, refusal.field)}
                 </UnstyledButton>
+                {refusal.form && ` on ${formLabel(definition, refusal.form)}`}
                 {': '}
               </>
             )}
@@ -41,4 +42,13 @@ export function Refused({ problem, reasons, definition, onGoTo, onTakeOver }: Pr
       )}
     </section>
   );
+}
+
+/** What was said when it was refused, as long as all of it still stands. */
+function title(problem: Problem, reasons: Refusal[]) {
+  const mended = (problem.refusals?.length ?? 0) - reasons.length;
+  if (mended <= 0) {
+    return problem.title;
+  }
+  return reasons.length === 1 ? 'One thing still speaks against this.' : `${reasons.length} things still speak against this.`;
 }

@@ -7,13 +7,13 @@ import { ServedRecord } from '../engine/servedRecord';
 import { useEngine } from '../engine/useEngine';
 
 /** The definition compiled; undefined until the form has been drawn once, as the engine takes its time over the first. */
-function useCompiled(engine: Engine | undefined, definition: Definition, form: string) {
+function useCompiled(engine: Engine | undefined, definition: Definition) {
   const [compiled, setCompiled] = useState<CompiledDefinition>();
   useEffect(() => {
-    const timer = window.setTimeout(() => setCompiled(engine?.compile(definition, form)));
+    const timer = window.setTimeout(() => setCompiled(engine?.compile(definition)));
     return () => window.clearTimeout(timer);
-  }, [engine, definition, form]);
-  return compiled?.isOf(definition, form) ? compiled : undefined;
+  }, [engine, definition]);
+  return compiled?.isOf(definition) ? compiled : undefined;
 }
 
 /**
@@ -26,7 +26,7 @@ export function useOpenRecord(
   typed: Values,
 ): { record: FormRecord; isWaiting: boolean } {
   const { engine, isLoading } = useEngine();
-  const compiled = useCompiled(engine, edition.definition, stored.form);
+  const compiled = useCompiled(engine, edition.definition);
   const record = useMemo(() => {
     const opened: FormRecord = compiled?.isUsable
       ? compiled.open(stored.values as Values, stored.setting, stored.linked)

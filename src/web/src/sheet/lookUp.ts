@@ -9,6 +9,10 @@ export function fieldLabel(definition: Definition, key: string): string {
   return definition.recordType.fields.find((field) => field.key === key)?.label ?? key;
 }
 
+export function formLabel(definition: Definition, key: string): string {
+  return definition.recordType.forms.find((form) => form.key === key)?.label ?? key;
+}
+
 export function roleLabel(definition: Definition, key: string): string {
   return definition.recordType.roles?.find((role) => role.key === key)?.label ?? key;
 }

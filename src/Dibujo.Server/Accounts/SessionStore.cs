@@ -1,0 +1,81 @@
+using System.Security.Claims;
+using Dibujo.Store;
+using Dibujo.Store.Accounts;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.EntityFrameworkCore;
+
+namespace Dibujo.Server.Accounts;
+
+/// <summary>
+/// Sessions in the store: a cookie holds nothing but a key. A session ends when it is deleted, when the account's stamp
+/// changes or the account is locked, after some hours without use, and after some days in any case; what the person may
+/// do is read anew at every request.
+/// </summary>
+internal sealed class SessionStore(TimeProvider clock, IServiceScopeFactory scopes) : ITicketStore
+{
+    /// <summary>How long a session lasts at most.</summary>
+    internal static readonly TimeSpan Longest = TimeSpan.FromDays(7);
+
+    private static readonly TimeSpan LongestIdle = TimeSpan.FromHours(12);
+
+    /// <summary>How exactly the last use is noted, so that reading is not writing.</summary>
+    private static readonly TimeSpan Grain = TimeSpan.FromMinutes(5);
+
+    private DateTime Now => clock.GetUtcNow().UtcDateTime;
+
+    public async Task<string> StoreAsync(AuthenticationTicket ticket)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<DibujoDb>();
+        var key = Secrets.New();
+        await Over(db.Sessions).ExecuteDeleteAsync();
+        db.Sessions.Add(new StoredSession
+        {
+            Hash = Secrets.Hash(key),
+            AccountId = ticket.Principal.AccountId(),
+            Stamp = ticket.Principal.FindFirstValue(Principals.StampClaim)!,
+            BegunAt = Now,
+            UsedAt = Now,
+        });
+        await db.SaveChangesAsync();
+        return key;
+    }
+
+    /// <summary>A session is never prolonged: it is over when it is over.</summary>
+    public Task RenewAsync(string key, AuthenticationTicket ticket) => Task.CompletedTask;
+
+    public async Task<AuthenticationTicket?> RetrieveAsync(string key)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<DibujoDb>();
+        var hash = Secrets.Hash(key);
+        var session = await db.Sessions.AsNoTracking().FirstOrDefaultAsync(s => s.Hash == hash);
+        if (session is null || session.UsedAt < Now - LongestIdle || session.BegunAt < Now - Longest
+            || await Principals.Of(db, session.AccountId, CookieAuthenticationDefaults.AuthenticationScheme, clock.GetUtcNow(), default) is not { } person
+            || person.FindFirstValue(Principals.StampClaim) != session.Stamp)
+        {
+            return null;
+        }
+
+        if (session.UsedAt < Now - Grain)
+        {
+            await db.Sessions.Where(s => s.Hash == hash).ExecuteUpdateAsync(s => s.SetProperty(x => x.UsedAt, Now));
+        }
+
+        return new(person, new() { ExpiresUtc = new DateTimeOffset(session.BegunAt + Longest, TimeSpan.Zero) }, Microsoft.AspNetCore.Identity.IdentityConstants.ApplicationScheme);
+    }
+
+    public async Task RemoveAsync(string key)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var hash = Secrets.Hash(key);
+        await scope.ServiceProvider.GetRequiredService<DibujoDb>().Sessions.Where(s => s.Hash == hash).ExecuteDeleteAsync();
+    }
+
+    private IQueryable<StoredSession> Over(IQueryable<StoredSession> sessions)
+    {
+        var (idle, begun) = (Now - LongestIdle, Now - Longest);
+        return sessions.Where(s => s.UsedAt < idle || s.BegunAt < begun);
+    }
+}

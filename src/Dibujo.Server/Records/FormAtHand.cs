@@ -1,0 +1,35 @@
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Values;
+using Dibujo.Server.RecordTypes;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Dibujo.Server.Records;
+
+/// <summary>The form through which a request comes to a record.</summary>
+internal static class FormAtHand
+{
+    /// <summary>
+    /// The record open on that form. Where none is named, the first that applies to it; where none does, the main form,
+    /// which then refuses. Null for a form that the record type does not have.
+    /// </summary>
+    internal static Session? Open(Edition edition, RecordValues values, Setting setting, string? form, IRecordLookup lookup)
+    {
+        if (form is not null)
+        {
+            return edition.Program.FindForm(form) is null ? null : At(form);
+        }
+
+        var sessions = edition.Definition.RecordType.Forms.Select(f => At(f.Key));
+        return sessions.FirstOrDefault(session => session.IsRelevant) ?? At(edition.Definition.RecordType.Forms[0].Key);
+
+        Session At(string key) => new(edition.Program, values, setting with { Form = key }, lookup);
+    }
+
+    internal static ProblemHttpResult NoSuchForm(Edition edition, string? form) => TypedResults.Problem(
+        $"{edition.Definition.RecordType.Label} has no form “{form}”.", statusCode: StatusCodes.Status404NotFound);
+
+    internal static ProblemHttpResult Closed(Session session) => TypedResults.Problem(
+        $"The form “{session.Form.Label}” does not apply to this record now. Open another form of it.",
+        statusCode: StatusCodes.Status404NotFound,
+        title: "This form does not apply.");
+}

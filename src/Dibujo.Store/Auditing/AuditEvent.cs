@@ -1,0 +1,45 @@
+using System.Text.Json.Serialization;
+using Dibujo.Core.Exchange;
+
+namespace Dibujo.Store.Auditing;
+
+/// <summary>What is accounted for. Stored by name.</summary>
+[JsonConverter(typeof(CamelCaseEnum<AuditEvent>))]
+public enum AuditEvent
+{
+    /// <summary>A person signed in.</summary>
+    SignedIn,
+
+    /// <summary>Name and password did not belong together.</summary>
+    SignInFailed,
+
+    /// <summary>There were too many failures, so nothing more is looked at for a while.</summary>
+    SignInSlowedDown,
+
+    /// <summary>A person signed out.</summary>
+    SignedOut,
+
+    /// <summary>A person ended one of their other sessions.</summary>
+    SessionEnded,
+
+    /// <summary>A person made a token for a program.</summary>
+    TokenMade,
+
+    /// <summary>A person took a token back.</summary>
+    TokenRevoked,
+
+    /// <summary>An edition was put in force.</summary>
+    Published,
+
+    /// <summary>Rules were taken out as a file.</summary>
+    RulesExported,
+
+    /// <summary>Rules from a file changed a draft.</summary>
+    RulesImported,
+
+    /// <summary>Records were taken out as a file.</summary>
+    RecordsExported,
+
+    /// <summary>Records came in from a file.</summary>
+    RecordsImported,
+}
