@@ -16,21 +16,20 @@ internal sealed class ServerProcess : IAsyncDisposable
 
     internal Uri Address { get; }
 
+    internal int Id => process.Id;
+
     /// <summary>A new folder for a database, below DIBUJO_DATA where that is set.</summary>
     internal static string NewDataFolder() => Directory.CreateDirectory(Path.Combine(
         Environment.GetEnvironmentVariable("DIBUJO_DATA") ?? Path.GetTempPath(), $"dibujo-test-{Guid.NewGuid():N}")).FullName;
 
     /// <summary>Starts the server at DIBUJO_URLS, or where a port is free, and waits until it is ready.</summary>
-    internal static async Task<ServerProcess> Start(string data)
+    /// <param name="data">Its data folder.</param>
+    /// <param name="largestFile">Kilobytes that no file of it may exceed, as if the disk were full; null for no such limit.</param>
+    /// <param name="settings">More for its command line.</param>
+    internal static async Task<ServerProcess> Start(string data, int? largestFile = null, params string[] settings)
     {
         var address = new Uri(Environment.GetEnvironmentVariable("DIBUJO_URLS") ?? $"http://127.0.0.1:{FreePort()}");
-        var server = Checkout.Path("artifacts", "server");
-        var started = Process.Start(new ProcessStartInfo("dotnet", [Path.Combine(server, "Dibujo.Server.dll"), "--demo=true", "--contentRoot", server])
-        {
-            UseShellExecute = false,
-            RedirectStandardOutput = true,
-            Environment = { ["DIBUJO_DATA"] = data, ["DIBUJO_URLS"] = address.ToString() },
-        })!;
+        var started = Process.Start(StartInfo(data, address, largestFile, settings))!;
         started.OutputDataReceived += (_, _) => { };
         started.BeginOutputReadLine();
         using var http = new HttpClient { BaseAddress = address };
@@ -61,6 +60,34 @@ internal sealed class ServerProcess : IAsyncDisposable
         process.Kill(entireProcessTree: true);
         await process.WaitForExitAsync();
         process.Dispose();
+    }
+
+    /// <summary>Starts the server where it cannot start: what it says and with which code it ends.</summary>
+    internal static async Task<(int ExitCode, string Says)> Fail(string data)
+    {
+        var info = StartInfo(data, new Uri($"http://127.0.0.1:{FreePort()}"), null, []);
+        info.RedirectStandardError = true;
+        using var failing = Process.Start(info)!;
+        failing.OutputDataReceived += (_, _) => { };
+        failing.BeginOutputReadLine();
+        var says = await failing.StandardError.ReadToEndAsync();
+        await failing.WaitForExitAsync();
+        return (failing.ExitCode, says);
+    }
+
+    private static ProcessStartInfo StartInfo(string data, Uri address, int? largestFile, string[] settings)
+    {
+        var server = Checkout.Path("artifacts", "server");
+        string[] command = ["dotnet", Path.Combine(server, "Dibujo.Server.dll"), "--demo=true", "--contentRoot", server, .. settings];
+        string[] limited = ["bash", "-c", $"trap '' XFSZ; ulimit -S -f {largestFile}; exec \"$@\"", "bash", .. command];
+        var (first, others) = largestFile is null ? (command[0], command[1..]) : (limited[0], limited[1..]);
+        return new ProcessStartInfo(first, others)
+        {
+            UseShellExecute = false,
+            RedirectStandardOutput = true,
+            // Else the runtime wants a file in memory that is larger than the limit.
+            Environment = { ["DIBUJO_DATA"] = data, ["DIBUJO_URLS"] = address.ToString(), ["DOTNET_EnableWriteXorExecute"] = largestFile is null ? "1" : "0" },
+        };
     }
 
     private static int FreePort()

@@ -122,7 +122,7 @@ internal sealed class Oracle
         [Itself(field)],
         [.. definition.RecordType.Forms.SelectMany(form => Sections(form, field))],
         [.. definition.RecordType.Forms.SelectMany(form => Tabs(form, field))],
-        .. Doors().Select(door => new List<(Element, Rest)> { door }),
+        .. IsOnForm(field) ? Doors().Select(door => new List<(Element, Rest)> { door }) : [],
     ];
 
     private (Element Element, Rest AtRest) Itself(string field) => (Element.Field(field), definition.RecordType.Find(field)!.Rest ?? Rest.Ordinary);
@@ -136,8 +136,10 @@ internal sealed class Oracle
     private IEnumerable<(Element Element, Rest AtRest)> Doors() => [(Element.Form(Form.Key), Form.Rest ?? Rest.Ordinary), (Element.Record, Rest.Ordinary)];
 
     private Effect? Highest(List<(Element Element, Rest AtRest)> level, Facet facet, string? ownField) => InForce(ownField)
-        .Select(e => e.Effect)
-        .FirstOrDefault(effect => Facets.Of(effect) == facet && effect is StateEffect state && level.Exists(e => state.Targets.Contains(e.Element)));
+        .Where(e => Facets.Of(e.Effect) == facet && e.Effect is StateEffect state && level.Exists(l => state.Targets.Contains(l.Element)))
+        // What one rule says of two groups of a field: the stricter.
+        .OrderBy(e => e.Rule).ThenBy(e => e.Effect is Core.Rules.Lock ? 0 : e.Effect is Require require ? -(int)require.Level : 1)
+        .Select(e => e.Effect).FirstOrDefault();
 
     /// <summary>As <see cref="Highest"/> for visibility, where jumping ahead and ending the form hide too.</summary>
     private Effect? HighestHiding(Element element, string ownField) => InForce(ownField)

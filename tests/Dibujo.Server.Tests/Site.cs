@@ -1,9 +1,12 @@
+using System.Collections.Concurrent;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Hosting;
+using Dibujo.Store;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace Dibujo.Server.Tests;
 
@@ -11,8 +14,14 @@ namespace Dibujo.Server.Tests;
 public sealed class Site : WebApplicationFactory<Program>
 {
     private readonly string data = ServerProcess.NewDataFolder();
+    private readonly ConcurrentDictionary<string, Task<Caller>> known = new(StringComparer.Ordinal);
 
-    /// <summary>Somebody who is signed in, or nobody.</summary>
+    /// <summary>By which the server goes.</summary>
+    internal Clock Clock { get; } = new();
+
+    internal string Data => data;
+
+    /// <summary>Somebody who has just signed in, or nobody.</summary>
     internal async Task<Caller> As(string? person)
     {
         var caller = new Caller(CreateClient(new() { AllowAutoRedirect = false }));
@@ -20,11 +29,32 @@ public sealed class Site : WebApplicationFactory<Program>
         return caller;
     }
 
+    /// <summary>The same person's same client each time: for where nobody signs out.</summary>
+    internal Task<Caller> Known(string? person) => known.GetOrAdd(person ?? "", _ => As(person));
+
+    /// <summary>A program that acts for a person.</summary>
+    internal Task<Caller> Program(string person) => known.GetOrAdd($"token of {person}", async _ =>
+    {
+        using var made = await (await Known(person)).Post("/api/tokens", new { name = "A program", days = 1 });
+        var http = CreateClient(new() { AllowAutoRedirect = false, HandleCookies = false });
+        http.DefaultRequestHeaders.Authorization = new("Bearer", JsonNode.Parse(await made.Content.ReadAsStringAsync())!["token"]!.GetValue<string>());
+        return new Caller(http);
+    });
+
+    /// <summary>Does something in the store, past the server.</summary>
+    internal async Task InStore(Func<DibujoDb, Task> act)
+    {
+        await using var scope = Services.CreateAsyncScope();
+        await act(scope.ServiceProvider.GetRequiredService<DibujoDb>());
+    }
+
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("DIBUJO_DATA", data);
         builder.UseSetting("demo", "true");
-        builder.UseSetting("Serilog:MinimumLevel:Default", "Error");
+        builder.UseSetting("Serilog:MinimumLevel:Default", "Fatal");
+        builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft", "Fatal");
+        builder.ConfigureServices(services => services.AddSingleton<TimeProvider>(Clock));
     }
 
     protected override void Dispose(bool disposing)
@@ -49,10 +79,16 @@ internal sealed class Caller(HttpClient http)
 
     internal async Task SignIn(string person)
     {
-        await FetchToken();
-        using var signedIn = await Post("/api/session", new { userName = person, password = "quillhaven" });
+        using var signedIn = await Try(person, "quillhaven");
         signedIn.EnsureSuccessStatusCode();
         await FetchToken();
+    }
+
+    /// <summary>Tries to sign in.</summary>
+    internal async Task<HttpResponseMessage> Try(string person, string password)
+    {
+        await FetchToken();
+        return await Post("/api/session", new { userName = person, password });
     }
 
     internal Task<HttpResponseMessage> Get(string address) => http.GetAsync(new Uri(address, UriKind.Relative));
@@ -89,10 +125,10 @@ internal sealed class Caller(HttpClient http)
     }
 
     /// <summary>Saves changes on the record's present version.</summary>
-    internal async Task<HttpResponseMessage> Save(int id, object changes, string? move = null)
+    internal async Task<HttpResponseMessage> Save(int id, object changes, string? move = null, string? form = null)
     {
         var version = (await Read($"/api/records/{id}"))["version"]!.GetValue<int>();
-        return await Post($"/api/records/{id}/saves", new { version, changes, move });
+        return await Post($"/api/records/{id}/saves", new { version, changes, move, form });
     }
 }
 

@@ -183,8 +183,8 @@ internal sealed class Layout
         }
     }
 
-    /// <summary>The form at hand as it encloses the field: its shadow, where the field has one.</summary>
-    internal int FormAround(int field, Door door) => sections[field][door.Number] is >= 0 and var section ? parents[parents[section]] : door.Element;
+    /// <summary>The form at hand as it encloses a field that stands on it: its shadow, where the field has one.</summary>
+    internal int FormAround(int field, Door door) => parents[parents[sections[field][door.Number]]];
 
     /// <summary>Whether the element is a part that its type lets be left out.</summary>
     internal bool IsOptionalPart(int element)
@@ -206,7 +206,7 @@ internal sealed class Layout
     private Rest RestAt(Door door, int element)
     {
         var field = FieldOf(element);
-        IEnumerable<int[]> levels = [[field], .. Groups[field], [FormAround(field, door)]];
+        IEnumerable<int[]> levels = [[field], .. Groups[field], .. door.Has(field) ? [[FormAround(field, door)]] : Array.Empty<int[]>()];
         var requirement = levels.Select(level => level.Select(e => rests[e].Requirement).DefaultIfEmpty().Max()).FirstOrDefault(r => r != Requirement.Optional);
         var access = levels.SelectMany(level => level).Any(e => rests[e].Access == Access.Locked) ? Access.Locked : Access.Open;
         return new(rests[element].Visibility, IsOptionalPart(element) ? Requirement.Optional : requirement, access);

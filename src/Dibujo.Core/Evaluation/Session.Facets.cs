@@ -103,7 +103,8 @@ public sealed partial class Session
                 }
             }
 
-            e = layout.FormAround(e, door);
+            // A field that does not stand on the form at hand is none of that form's affair.
+            e = door.Has(e) ? layout.FormAround(e, door) : Nobody;
         }
 
         for (; e >= 0; e = door.Parents[e])
@@ -118,14 +119,17 @@ public sealed partial class Session
         return Nobody;
     }
 
-    /// <summary>Of the claims that won on each of several elements, that of the highest rule; -1 for none.</summary>
+    /// <summary>
+    /// Of the claims that won on each of several elements, that of the highest rule, and of what one rule says of two of
+    /// them the stricter; -1 for none.
+    /// </summary>
     private int Highest(int[] group, Facet facet)
     {
         var highest = Nobody;
         foreach (var element in group)
         {
             var winner = WinnerOn(element, facet);
-            if (winner >= 0 && (highest < 0 || RankOf(winner) < RankOf(highest)))
+            if (winner >= 0 && (highest < 0 || (RankOf(winner), -Strictness(winner)).CompareTo((RankOf(highest), -Strictness(highest))) < 0))
             {
                 highest = winner;
             }
@@ -134,6 +138,8 @@ public sealed partial class Session
         return highest;
 
         int RankOf(int claim) => readings[claims.Claims[claim].Reading].Rule;
+
+        int Strictness(int claim) => facet == Facet.Access ? claims.Claims[claim].Says : (int)effects.Requirements[claims.Claims[claim].Says].Level;
     }
 
     private Rest RestOf(int element)

@@ -52,7 +52,7 @@ internal sealed class RequirementFormulas(RuleProgram program, Setting setting)
 
     /// <summary>What the highest claim in force says; where none is, something else.</summary>
     private Formula Highest(int[] level, Facet facet, Func<int, bool> says, Formula otherwise) =>
-        level.SelectMany(element => program.Claims.On(element, facet)).OrderByDescending(claim => program.Rules.RankOf(claim.Reading)).Aggregate(otherwise, (lower, claim) =>
+        level.SelectMany(element => program.Claims.On(element, facet)).OrderByDescending(claim => program.Rules.RankOf(claim.Reading)).ThenBy(claim => says(claim.Says)).Aggregate(otherwise, (lower, claim) =>
         {
             var inForce = InForce(claim);
             return Formula.Or(

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Security.Claims;
 using Dibujo.Server.Auditing;
 using Dibujo.Store;
@@ -16,9 +17,12 @@ internal static class OwnSessions
         api.MapDelete("/sessions/{id:int}", End).WithName("EndSession").RequireAuthorization(Policies.InPerson).ProducesProblem(StatusCodes.Status404NotFound);
     }
 
-    private static async Task<Ok<List<SessionEntry>>> List(DibujoDb db, ClaimsPrincipal user, CancellationToken cancellation) =>
-        TypedResults.Ok(await db.Sessions.Where(s => s.AccountId == user.AccountId()).OrderByDescending(s => s.UsedAt)
-            .Select(s => new SessionEntry(s.Id, s.BegunAt, s.UsedAt)).ToListAsync(cancellation));
+    private static async Task<Ok<List<SessionEntry>>> List(DibujoDb db, ClaimsPrincipal user, CancellationToken cancellation)
+    {
+        var (account, own) = (user.AccountId(), int.Parse(user.FindFirstValue(Principals.SessionClaim)!, CultureInfo.InvariantCulture));
+        return TypedResults.Ok(await db.Sessions.Where(s => s.AccountId == account).OrderByDescending(s => s.UsedAt)
+            .Select(s => new SessionEntry(s.Id, s.BegunAt, s.UsedAt, s.Id == own)).ToListAsync(cancellation));
+    }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> End(int id, HttpContext http, DibujoDb db, AuditTrail audit, CancellationToken cancellation)
     {
@@ -35,4 +39,8 @@ internal static class OwnSessions
 }
 
 /// <summary>A session in the list.</summary>
-internal sealed record SessionEntry(int Id, DateTime BegunAt, DateTime UsedAt);
+/// <param name="Id">Its number.</param>
+/// <param name="BegunAt">When it began, in UTC.</param>
+/// <param name="UsedAt">When it was last used, in UTC, to within a few minutes.</param>
+/// <param name="IsThis">Whether it is the one by which this is asked.</param>
+internal sealed record SessionEntry(int Id, DateTime BegunAt, DateTime UsedAt, bool IsThis);

@@ -37,6 +37,9 @@ internal static class Principals
     /// <summary>The account's security stamp, under which a session begins and with which it ends.</summary>
     internal const string StampClaim = "stamp";
 
+    /// <summary>Number of the session by which the person is signed in.</summary>
+    internal const string SessionClaim = "session";
+
     /// <summary>Key of the account that is signed in.</summary>
     internal static string AccountId(this ClaimsPrincipal user) => user.FindFirstValue(ClaimTypes.NameIdentifier)!;
 

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Security.Claims;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
@@ -63,6 +64,7 @@ internal sealed class SessionStore(TimeProvider clock, IServiceScopeFactory scop
             await db.Sessions.Where(s => s.Hash == hash).ExecuteUpdateAsync(s => s.SetProperty(x => x.UsedAt, Now));
         }
 
+        ((ClaimsIdentity)person.Identity!).AddClaim(new(Principals.SessionClaim, session.Id.ToString(CultureInfo.InvariantCulture)));
         return new(person, new() { ExpiresUtc = new DateTimeOffset(session.BegunAt + Longest, TimeSpan.Zero) }, Microsoft.AspNetCore.Identity.IdentityConstants.ApplicationScheme);
     }
 

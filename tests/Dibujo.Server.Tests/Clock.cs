@@ -1,0 +1,11 @@
+namespace Dibujo.Server.Tests;
+
+/// <summary>The real time, until it is moved on.</summary>
+internal sealed class Clock : TimeProvider
+{
+    private TimeSpan ahead;
+
+    public override DateTimeOffset GetUtcNow() => System.GetUtcNow() + ahead;
+
+    internal void MoveOn(TimeSpan by) => ahead += by;
+}
