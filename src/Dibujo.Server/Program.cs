@@ -3,8 +3,10 @@ using Dibujo.Server.Hosting;
 try
 {
     await using var app = DibujoServer.Build(args);
-    await app.PrepareAsync(withDemo: app.Configuration.GetValue("demo", defaultValue: false));
-    await app.RunAsync();
+    var preparing = Task.Run(() => app.PrepareAsync(withDemo: app.Configuration.GetValue("demo", defaultValue: false)));
+    await app.StartAsync();
+    await preparing;
+    await app.WaitForShutdownAsync();
     return 0;
 }
 catch (CannotStart reason)

@@ -150,7 +150,7 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         var lorenz = await site.Known("ada");
         foreach (var (method, address, body, _) in Endpoints.Where(e => e.Method != "GET"))
         {
-            using var answer = await lorenz.Send(new(method), address, body, false);
+            using var answer = await lorenz.Send(new(method), address, body, false, address.EndsWith(".csv", StringComparison.Ordinal) ? "text/csv" : "application/json");
             Assert.True(answer.StatusCode == HttpStatusCode.BadRequest, $"{method} {address}: {answer.StatusCode}");
         }
     }

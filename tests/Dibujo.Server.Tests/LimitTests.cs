@@ -91,6 +91,19 @@ public sealed class LimitTests(Site site) : IClassFixture<Site>
     });
 
     [Fact]
+    public async Task The_database_keeps_count_of_records_by_itself()
+    {
+        var lorenz = await site.Known("lorenz");
+        var id = await lorenz.Begin(new { title = "Kite", borrower = "Civic Gallery Vell", purpose = "research", startDate = "2027-01-10", @object = 1 });
+        using var moved = await lorenz.Save(id, new { }, "assess");
+        Assert.True(moved.IsSuccessStatusCode);
+
+        await site.InStore(async db => Assert.Equal(
+            await db.Records.GroupBy(r => new { r.RecordType, r.Stage }).Select(g => new { g.Key.RecordType, g.Key.Stage, Records = g.Count() }).OrderBy(c => c.RecordType).ThenBy(c => c.Stage).ToListAsync(),
+            await db.RecordCounts.Where(c => c.Records > 0).Select(c => new { c.RecordType, c.Stage, c.Records }).OrderBy(c => c.RecordType).ThenBy(c => c.Stage).ToListAsync()));
+    }
+
+    [Fact]
     public async Task A_long_history_comes_page_by_page()
     {
         var lorenz = await site.Known("lorenz");

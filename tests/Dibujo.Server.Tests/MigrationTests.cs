@@ -28,6 +28,7 @@ public class MigrationTests
 
         var type = await db.RecordTypes.SingleAsync();
         Assert.Equal(("Loan", 2, 3, 2), (type.Label, type.RuleCount, type.DraftVersion, type.Draft.Rules.Length));
+        Assert.Equal(1, (await db.RecordCounts.SingleAsync()).Records);
         Assert.Equal("Kite", (await db.Records.SingleAsync()).Values["title"].Plain);
         Assert.Equal(5, (await db.History.SingleAsync()).RecordId);
     }

@@ -61,6 +61,7 @@ internal static class DibujoServer
         app.UseSecurityHeaders();
         app.UseExceptionHandler();
         app.UseStatusCodePages();
+        app.UseReadiness();
         app.UseBuiltFiles();
         app.UseAuthentication();
         app.UseAuthorization();
@@ -121,7 +122,22 @@ internal static class DibujoServer
             await scope.ServiceProvider.GetRequiredService<DemoWorld>().SeedAsync();
         }
 
-        readiness.IsReady = true;
+        readiness.Ready();
+    }
+
+    /// <summary>Listening begins while the store is brought up to date; who is that early waits a moment.</summary>
+    private static void UseReadiness(this WebApplication app)
+    {
+        var readiness = app.Services.GetRequiredService<Readiness>();
+        app.Use(async (http, next) =>
+        {
+            if (!readiness.WhenReady.IsCompleted && http.Request.Path != "/health")
+            {
+                await readiness.WhenReady.WaitAsync(http.RequestAborted);
+            }
+
+            await next(http);
+        });
     }
 
     private static string? DamageOf(DataFolder data)

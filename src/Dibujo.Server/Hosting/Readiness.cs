@@ -9,18 +9,19 @@ internal sealed class Readiness(IServiceScopeFactory scopes, TimeProvider clock,
 {
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(2);
 
+    private readonly TaskCompletionSource ready = new(TaskCreationOptions.RunContinuationsAsynchronously);
     private readonly SemaphoreSlim turn = new(1, 1);
     private (DateTimeOffset At, HealthCheckResult Result) last;
 
-    /// <summary>Whether the store has been brought up to date.</summary>
-    internal bool IsReady { get; set; }
+    /// <summary>Done when the store has been brought up to date. Requests that come before wait for it.</summary>
+    internal Task WhenReady => ready.Task;
 
     /// <summary>What was found out about the database beside the requests; null for nothing bad.</summary>
     internal string? Damage { get; set; }
 
     public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default)
     {
-        if (!IsReady || Damage is not null)
+        if (!ready.Task.IsCompleted || Damage is not null)
         {
             return HealthCheckResult.Unhealthy(Damage ?? "The store is being prepared.");
         }
@@ -42,6 +43,8 @@ internal sealed class Readiness(IServiceScopeFactory scopes, TimeProvider clock,
     }
 
     public void Dispose() => turn.Dispose();
+
+    internal void Ready() => ready.TrySetResult();
 
     private async Task<HealthCheckResult> WriteAsync(CancellationToken cancellation)
     {

@@ -19,7 +19,7 @@ internal static class ReadRecordTypes
     private static async Task<Ok<List<RecordTypeView>>> List(DibujoDb db, CancellationToken cancellation)
     {
         return TypedResults.Ok(await db.RecordTypes.OrderBy(t => t.Key)
-            .Select(t => new RecordTypeView(t.Key, t.Label, t.Published, t.RuleCount, db.Records.Count(r => r.RecordType == t.Key)))
+            .Select(t => new RecordTypeView(t.Key, t.Label, t.Published, t.RuleCount, db.RecordCounts.Where(c => c.RecordType == t.Key).Sum(c => c.Records)))
             .ToListAsync(cancellation));
     }
 

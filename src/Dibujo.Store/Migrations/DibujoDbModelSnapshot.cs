@@ -314,6 +314,22 @@ namespace Dibujo.Store.Migrations
                     b.ToTable("History");
                 });
 
+            modelBuilder.Entity("Dibujo.Store.Records.RecordCount", b =>
+                {
+                    b.Property<string>("RecordType")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Stage")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Records")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("RecordType", "Stage");
+
+                    b.ToTable("RecordCounts");
+                });
+
             modelBuilder.Entity("Dibujo.Store.Records.StoredRecord", b =>
                 {
                     b.Property<int>("Id")

@@ -1,6 +1,8 @@
 import { Center, Loader } from '@mantine/core';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router-dom';
+import { Account } from './account/Account';
 import { useSession } from './api/session';
+import { AuditTrail } from './auditTrail/AuditTrail';
 import { DraftingTable } from './draftingTable/DraftingTable';
 import { Frame } from './frame/Frame';
 import { RecordList } from './records/RecordList';
@@ -17,6 +19,8 @@ const router = createBrowserRouter([
       { path: '/types/:type/records', element: <RecordList /> },
       { path: '/types/:type/records/new', element: <NewRecordPage /> },
       { path: '/records/:id', element: <StoredRecordPage /> },
+      { path: '/account', element: <Account /> },
+      { path: '/audit-trail', element: <AuditTrail /> },
       { path: '*', element: <Navigate to="/" replace /> },
     ],
   },

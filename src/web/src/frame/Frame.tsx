@@ -1,4 +1,4 @@
-import { ActionIcon, Group, Text, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { ActionIcon, Group, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { IconLogout, IconMoon, IconSun } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import { Link, Outlet } from 'react-router-dom';
@@ -29,7 +29,14 @@ export function Frame() {
         </Link>
         <div ref={setStrip} className={classes.place} />
         <Group gap="xs" wrap="nowrap">
-          <Text size="sm">{person?.displayName}</Text>
+          {person?.isAdministrator && (
+            <Link to="/audit-trail" className={classes.person}>
+              Audit trail
+            </Link>
+          )}
+          <Link to="/account" className={classes.person} title="Your account">
+            {person?.displayName}
+          </Link>
           <Tooltip label={scheme === 'dark' ? 'Light paper' : 'Blueprint'}>
             <ActionIcon
               variant="subtle"

@@ -57,7 +57,8 @@ export function RecordList() {
           }}
         />
         <Text size="sm" c="dimmed" style={{ flex: 1 }}>
-          {records?.total} records
+          {records?.total}
+          {records?.isMore && '+'} records
         </Text>
         <Button component={Link} to={`/types/${key}/records/new`} leftSection={<IconPlus size={15} />}>
           New {definition.recordType.label.toLowerCase()}

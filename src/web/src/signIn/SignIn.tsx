@@ -57,7 +57,7 @@ export function SignIn() {
           />
           {shown && (
             <Text className={classes.problem} role="alert" size="sm">
-              {shown.detail}
+              {shown.title} {shown.detail}
             </Text>
           )}
           <Button size="sm" type="submit" mt="xs">

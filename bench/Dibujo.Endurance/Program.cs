@@ -1,0 +1,16 @@
+using Dibujo.Endurance;
+
+return args switch
+{
+    ["load", .. var folder] => await Load.RunAsync(folder.FirstOrDefault()),
+    ["import", ..] => await ImportBeside.RunAsync(),
+    ["kill", var times] => await KillNine.RunAsync(int.Parse(times, System.Globalization.CultureInfo.InvariantCulture)),
+    ["contend", ..] => await Contention.RunAsync(),
+    _ => Usage(),
+};
+
+static int Usage()
+{
+    Console.Error.WriteLine("Usage: load [FOLDER] | import | kill TIMES | contend. Build with scripts/build first; figures are in docs/reliability.md.");
+    return 2;
+}

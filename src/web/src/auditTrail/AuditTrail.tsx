@@ -1,0 +1,68 @@
+import { Button, Group, Table, Text } from '@mantine/core';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { answered } from '../api/client';
+import { readAudit, type AuditEvent } from '../api/generated';
+import { Place } from '../frame/Place';
+import classes from '../records/RecordList.module.css';
+
+const words: Record<AuditEvent, string> = {
+  signedIn: 'Signed in',
+  signInFailed: 'Wrong password',
+  signInSlowedDown: 'Too many wrong passwords: slowed down',
+  signedOut: 'Signed out',
+  sessionEnded: 'Signed out elsewhere',
+  tokenMade: 'Made a token',
+  tokenRevoked: 'Took a token back',
+  published: 'Published',
+  rulesExported: 'Took rules out',
+  rulesImported: 'Brought rules in',
+  recordsExported: 'Took records out',
+  recordsImported: 'Brought records in',
+};
+
+/** Who did what that somebody may have to account for, latest first. */
+export function AuditTrail() {
+  const trail = useInfiniteQuery({
+    queryKey: ['audit'],
+    queryFn: ({ pageParam }) => answered(readAudit({ query: { before: pageParam } })),
+    initialPageParam: undefined as number | undefined,
+    getNextPageParam: (page) => page.at(-1)?.id,
+  });
+  return (
+    <main className={classes.page}>
+      <Place steps={[{ label: 'Record types', to: '/' }, { label: 'Audit trail' }]} />
+      <Text size="sm" c="dimmed" className={classes.controls}>
+        Sign-ins, publications, and what went in and out, latest first.
+      </Text>
+      <div className={classes.sheet}>
+        <Table stickyHeader verticalSpacing={5}>
+          <Table.Thead className={classes.head}>
+            <Table.Tr>
+              <Table.Th w={200}>When</Table.Th>
+              <Table.Th w={140}>Who</Table.Th>
+              <Table.Th>What</Table.Th>
+              <Table.Th>About</Table.Th>
+              <Table.Th w={160}>From</Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
+            {trail.data?.pages.flat().map((entry) => (
+              <Table.Tr key={entry.id}>
+                <Table.Td>{new Date(entry.at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'medium' })}</Table.Td>
+                <Table.Td>{entry.who ?? '—'}</Table.Td>
+                <Table.Td>{words[entry.event]}</Table.Td>
+                <Table.Td>{entry.about}</Table.Td>
+                <Table.Td>{entry.address}</Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </div>
+      <Group justify="center" p="xs">
+        <Button variant="default" size="xs" disabled={!trail.hasNextPage} onClick={() => void trail.fetchNextPage()}>
+          Show earlier
+        </Button>
+      </Group>
+    </main>
+  );
+}
