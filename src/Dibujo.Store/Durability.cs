@@ -1,4 +1,6 @@
 using System.Data.Common;
+using System.Runtime.CompilerServices;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore.Diagnostics;
 
 namespace Dibujo.Store;
@@ -8,20 +10,25 @@ public sealed class Durability : DbConnectionInterceptor
 {
     private const string Pragmas = "PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA foreign_keys = ON; PRAGMA busy_timeout = 5000;";
 
+    /// <summary>Connections are pooled: what is opened again has been set before.</summary>
+    private readonly ConditionalWeakTable<object, object> set = [];
+
     /// <inheritdoc/>
     public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
     {
-        using var command = connection.CreateCommand();
-        command.CommandText = Pragmas;
-        command.ExecuteNonQuery();
+        if (set.TryAdd(((SqliteConnection)connection).Handle!, this))
+        {
+            using var command = connection.CreateCommand();
+            command.CommandText = Pragmas;
+            command.ExecuteNonQuery();
+        }
     }
 
     /// <inheritdoc/>
-    public override async Task ConnectionOpenedAsync(
-        DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
+    public override Task ConnectionOpenedAsync(DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
     {
-        await using var command = connection.CreateCommand();
-        command.CommandText = Pragmas;
-        await command.ExecuteNonQueryAsync(cancellationToken);
+        // SQLite has nothing to wait for.
+        ConnectionOpened(connection, eventData);
+        return Task.CompletedTask;
     }
 }

@@ -36,7 +36,7 @@ internal static class DibujoServer
         var data = DataFolder.Open(builder.Configuration["DIBUJO_DATA"] ?? "data");
         builder.Services.AddSingleton(_ => data);
         builder.Services.AddSingleton<Durability>();
-        builder.Services.AddDbContext<DibujoDb>((services, options) => options
+        builder.Services.AddDbContextPool<DibujoDb>((services, options) => options
             .UseSqlite(data.ConnectionString)
             .AddInterceptors(services.GetRequiredService<Durability>()));
         builder.Services.AddDataProtection().PersistKeysToFileSystem(new(data.Keys)).SetApplicationName("Dibujo");

@@ -5,7 +5,7 @@ using Microsoft.Extensions.Diagnostics.HealthChecks;
 namespace Dibujo.Server.Hosting;
 
 /// <summary>Healthy while the store can be written: it is tried, not assumed. Asked often, it tries every few seconds.</summary>
-internal sealed class Readiness(IServiceScopeFactory scopes, TimeProvider clock, ILogger<Readiness> log) : IHealthCheck, IDisposable
+internal sealed class Readiness(IServiceScopeFactory scopes, DataFolder data, TimeProvider clock, ILogger<Readiness> log) : IHealthCheck, IDisposable
 {
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(2);
 
@@ -48,6 +48,13 @@ internal sealed class Readiness(IServiceScopeFactory scopes, TimeProvider clock,
 
     private async Task<HealthCheckResult> WriteAsync(CancellationToken cancellation)
     {
+        if (!File.Exists(data.Database))
+        {
+            // What is open can still be written, and is gone with the process.
+            log.LogError("The database {Database} has been taken away", data.Database);
+            return HealthCheckResult.Unhealthy("The database file has been taken away. Stop the server and put it back.");
+        }
+
         try
         {
             await using var scope = scopes.CreateAsyncScope();
