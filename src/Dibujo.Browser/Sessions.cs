@@ -87,15 +87,10 @@ internal static partial class Sessions
     [JSExport]
     internal static string[] Forms(int session) => [.. Held[session].RelevantForms().Select(form => form.Key)];
 
-    /// <summary>What is asked for and not filled in on any form that applies: <see cref="MissingField"/>s as JSON.</summary>
-    [JSExport]
-    internal static string Missing(int session) =>
-        JsonSerializer.Serialize([.. Held[session].Missing()], CoreJson.Default.ImmutableArrayMissingField);
-
-    /// <summary>What rules say now here, and what stops something on other forms: <see cref="SaidMessage"/>s as JSON.</summary>
+    /// <summary>What rules say now on the form at hand: <see cref="SaidMessage"/>s as JSON.</summary>
     [JSExport]
     internal static string Messages(int session) =>
-        JsonSerializer.Serialize([.. Held[session].Messages()], CoreJson.Default.ImmutableArraySaidMessage);
+        JsonSerializer.Serialize([.. Held[session].AtHand.Messages()], CoreJson.Default.ImmutableArraySaidMessage);
 
     /// <summary>What rules advise now: <see cref="Suggestion"/>s as JSON.</summary>
     [JSExport]

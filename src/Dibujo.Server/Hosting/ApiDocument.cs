@@ -19,7 +19,6 @@ internal static class ApiDocument
         ("SentencePart", typeof(SentencePart)),
         ("ClauseExplanation", typeof(ClauseExplanation)),
         ("ElementExplanation", typeof(ElementExplanation)),
-        ("MissingField", typeof(MissingField)),
         ("Outlook", typeof(Outlook)),
         ("SaidMessage", typeof(SaidMessage)),
         ("Suggestion", typeof(Suggestion)),

@@ -16,7 +16,6 @@ export interface EngineExports {
     Change(session: number, field: number, value: string): number[] | null;
     ValueOf(session: number, field: number): string;
     Violation(session: number, field: number): string;
-    Missing(session: number): string;
     Messages(session: number): string;
     Suggestions(session: number): string;
     Offers(session: number, field: number): string[] | null;

@@ -4,7 +4,6 @@ import type {
   ElementExplanation,
   ElementKind,
   LinkedRecord,
-  MissingField,
   Outlook,
   RecordType,
   SaidMessage,
@@ -101,10 +100,6 @@ export class EngineRecord implements FormRecord {
 
   outlook(): Outlook[] {
     return JSON.parse(this.exports.Sessions.Outlook(this.session)) as Outlook[];
-  }
-
-  missing(): MissingField[] {
-    return JSON.parse(this.exports.Sessions.Missing(this.session)) as MissingField[];
   }
 
   messages(): SaidMessage[] {

@@ -3,7 +3,6 @@ import type {
   ElementExplanation,
   ElementKind,
   LinkedRecord,
-  MissingField,
   Outlook,
   SaidMessage,
   Setting,
@@ -50,7 +49,6 @@ export interface FormRecord {
   forms(): string[];
   /** What would come of each move that is this person's to make; null where only the server knows. */
   outlook(): Outlook[] | null;
-  missing(): MissingField[];
   messages(): SaidMessage[];
   suggestions(): Suggestion[];
   /** Keys of the choices that are left to a field; null where all are. */

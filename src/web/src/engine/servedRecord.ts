@@ -1,4 +1,4 @@
-import type { ClauseExplanation, ElementKind, MissingField, RecordView, SaidMessage, Suggestion } from '../api/generated';
+import type { ClauseExplanation, ElementKind, RecordView, SaidMessage, Suggestion } from '../api/generated';
 import { absent, readBits, type ElementState, type FormRecord, type Value, type Values } from './formRecord';
 
 /** A record with the states that the server evaluated, for as long as the browser's engine has not loaded. */
@@ -48,8 +48,6 @@ export class ServedRecord implements FormRecord {
   forms = () => this.record.forms;
 
   outlook = () => null;
-
-  missing = (): MissingField[] => [];
 
   messages = (): SaidMessage[] => [];
 
