@@ -112,7 +112,15 @@ public sealed class LimitTests(Site site) : IClassFixture<Site>
         {
             db.History.AddRange(Enumerable.Range(2, 60).Select(version => new HistoryEntry
             {
-                RecordId = id, Version = version, By = "lorenz", At = DateTime.UtcNow, Edition = 1, Before = RecordValues.Empty, After = RecordValues.Empty, FromStage = "enquiry", ToStage = "enquiry",
+                RecordId = id,
+                Version = version,
+                By = "lorenz",
+                At = DateTime.UtcNow,
+                Edition = 1,
+                Before = RecordValues.Empty,
+                After = RecordValues.Empty,
+                FromStage = "enquiry",
+                ToStage = "enquiry",
             }));
             await db.SaveChangesAsync();
         });

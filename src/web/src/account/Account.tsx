@@ -119,7 +119,7 @@ function Tokens() {
       )}
       <Group align="end" mt="sm" gap="sm">
         <TextInput label="What the program is called" value={name} onChange={(e) => setName(e.currentTarget.value)} />
-        <NumberInput label="Days it is good for" w={130} min={1} max={365} value={days} onChange={setDays} />
+        <NumberInput size="xs" label="Days it is good for" w={130} min={1} max={365} value={days} onChange={setDays} />
         <Button variant="default" disabled={name.trim() === ''} onClick={() => void make()}>
           Make a token
         </Button>

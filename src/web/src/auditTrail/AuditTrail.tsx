@@ -20,13 +20,16 @@ const words: Record<AuditEvent, string> = {
   recordsImported: 'Brought records in',
 };
 
+/** How many entries the server gives at once; a page with fewer is the last. */
+const pageSize = 50;
+
 /** Who did what that somebody may have to account for, latest first. */
 export function AuditTrail() {
   const trail = useInfiniteQuery({
     queryKey: ['audit'],
     queryFn: ({ pageParam }) => answered(readAudit({ query: { before: pageParam } })),
     initialPageParam: undefined as number | undefined,
-    getNextPageParam: (page) => page.at(-1)?.id,
+    getNextPageParam: (page) => (page.length < pageSize ? undefined : page.at(-1)!.id),
   });
   return (
     <main className={classes.page}>

@@ -25,7 +25,7 @@ export function Missing({ definition, record, moves, onGoTo }: Props) {
       <h3 className={classes.heading}>Moving on</h3>
       {outlook === undefined ? (
         <Text size="sm" c="dimmed">
-          Looking at what you typed…
+          Looking at what stands in the way…
         </Text>
       ) : outlook.length === 0 ? (
         <Text size="sm">{none(definition, moves)}</Text>
