@@ -81,6 +81,11 @@ public sealed class HeaderTests(Site site) : IClassFixture<Site>
     public async Task What_is_kept_is_for_the_eyes_of_its_owner()
     {
         await site.As(null);
+        if (OperatingSystem.IsWindows())
+        {
+            // There the folder's own rights are what counts.
+            return;
+        }
 
         Assert.All(
             Directory.EnumerateFiles(site.Data, "dibujo.db*").Concat(Directory.EnumerateFiles(Path.Combine(site.Data, "keys"))),
