@@ -1,5 +1,7 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Dibujo.Core.Values;
+using Dibujo.Server.Records;
 using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Tests;
@@ -87,6 +89,27 @@ public sealed class ImportTests(Site site) : IClassFixture<Site>
         var reasons = report["rows"]!.AsArray().Select(r => string.Join(' ', r!["reasons"]!.AsArray().Select(x => x!.GetValue<string>()))).ToArray();
         Assert.Contains("An import does not move records", reasons[0], StringComparison.Ordinal);
         Assert.Contains("has no stage “attic”", reasons[1], StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_row_sees_linked_records_as_the_rows_before_it_leave_them()
+    {
+        var lorenz = await site.Known("lorenz");
+        var id = await Begin(lorenz, "Lantern");
+        await site.InStore(async db =>
+        {
+            var lookup = new RecordLookup(db);
+            Assert.Equal("Lantern", lookup.Find("gallery-works", id)!["title"].Plain);
+
+            var changed = await db.Records.AsNoTracking().SingleAsync(r => r.Id == id);
+            changed.Values = changed.Values.With("title", new Text("Lantern of glass"));
+            lookup.Expect(changed);
+            lookup.Forget(andExpected: false);
+            Assert.Equal("Lantern of glass", lookup.Find("gallery-works", id)!["title"].Plain);
+
+            lookup.Forget(andExpected: true);
+            Assert.Equal("Lantern", lookup.Find("gallery-works", id)!["title"].Plain);
+        });
     }
 
     [Fact]

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Security.Claims;
+using Dibujo.Server.Hosting;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
 using Microsoft.AspNetCore.Authentication;
@@ -61,7 +62,7 @@ internal sealed class SessionStore(TimeProvider clock, IServiceScopeFactory scop
 
         if (session.UsedAt < Now - Grain)
         {
-            await db.Sessions.Where(s => s.Hash == hash).ExecuteUpdateAsync(s => s.SetProperty(x => x.UsedAt, Now));
+            await NoteUseAsync(db, hash);
         }
 
         ((ClaimsIdentity)person.Identity!).AddClaim(new(Principals.SessionClaim, session.Id.ToString(CultureInfo.InvariantCulture)));
@@ -73,6 +74,18 @@ internal sealed class SessionStore(TimeProvider clock, IServiceScopeFactory scop
         await using var scope = scopes.CreateAsyncScope();
         var hash = Secrets.Hash(key);
         await scope.ServiceProvider.GetRequiredService<DibujoDb>().Sessions.Where(s => s.Hash == hash).ExecuteDeleteAsync();
+    }
+
+    private async Task NoteUseAsync(DibujoDb db, string hash)
+    {
+        try
+        {
+            await db.Sessions.Where(s => s.Hash == hash).ExecuteUpdateAsync(s => s.SetProperty(x => x.UsedAt, Now));
+        }
+        catch (Exception failure) when (StoreFaults.Of(failure) is not null)
+        {
+            // On a full disk one can still read.
+        }
     }
 
     private IQueryable<StoredSession> Over(IQueryable<StoredSession> sessions)

@@ -58,7 +58,19 @@ internal static class ImportRecords
         }
 
         var import = new RecordImport(db, edition, circumstances, lookup, request.HttpContext.User, clock, dryRun == true, overwrite == true);
-        var report = ImportReport.Of(await import.RunAsync(rows, cancellation)) with { Latest = latest };
+        ImportReport report;
+        try
+        {
+            report = ImportReport.Of(await import.RunAsync(rows, cancellation)) with { Latest = latest };
+        }
+        catch (OperationCanceledException) when (import.Stored > 0)
+        {
+            // Whoever sent the file has left; what was stored before stays, and is accounted for.
+            audit.Note(request.HttpContext, AuditEvent.RecordsImported, $"{key}, broken off after {import.Stored} rows");
+            await db.SaveChangesAsync(CancellationToken.None);
+            throw;
+        }
+
         if (dryRun != true)
         {
             audit.Note(request.HttpContext, AuditEvent.RecordsImported, $"{key}, {report.Imported} rows, {report.Refused} refused");

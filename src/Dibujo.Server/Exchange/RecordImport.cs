@@ -43,6 +43,9 @@ internal sealed class RecordImport(
     /// <summary>What is waiting to be stored: the row's place in the reports, what becomes of its record, and the record as it was read.</summary>
     private readonly List<Pending> pending = [];
 
+    /// <summary>How many rows have been stored so far.</summary>
+    internal int Stored { get; private set; }
+
     private RecordType Type => edition.Definition.RecordType;
 
     internal async Task<ImmutableArray<RowReport>> RunAsync(ImmutableArray<ReadRow> rows, CancellationToken cancellation)
@@ -65,7 +68,7 @@ internal sealed class RecordImport(
 
             await StoreAsync(cancellation);
             // Others come in between, and what a link leads to may be another record by now.
-            lookup.Forget();
+            lookup.Forget(andExpected: !isTrial);
             await Task.Yield();
         }
 
@@ -130,6 +133,7 @@ internal sealed class RecordImport(
         var changed = Copy(record);
         var entry = SaveRecord.Apply(changed, edition, verdict, user.Identity!.Name!, clock.GetUtcNow().UtcDateTime);
         own[record.Id] = changed.Version;
+        lookup.Expect(changed);
         if (isTrial)
         {
             tried[record.Id] = changed;
@@ -194,6 +198,7 @@ internal sealed class RecordImport(
             }
 
             await db.SaveChangesAsync(cancellation);
+            Stored += some.Count;
             foreach (var one in some)
             {
                 reports[one.Report] = reports[one.Report] with { Record = one.Record.Id };

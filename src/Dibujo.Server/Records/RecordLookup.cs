@@ -4,6 +4,7 @@ using Dibujo.Core.Evaluation;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 using Dibujo.Store;
+using Dibujo.Store.Records;
 using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Records;
@@ -12,6 +13,7 @@ namespace Dibujo.Server.Records;
 internal sealed class RecordLookup(DibujoDb db) : IRecordLookup
 {
     private readonly Dictionary<(string RecordType, int Number), (string Title, RecordValues Values)?> found = [];
+    private readonly Dictionary<(string RecordType, int Number), (string Title, RecordValues Values)?> expected = [];
     private readonly Dictionary<string, bool> persons = new(StringComparer.OrdinalIgnoreCase);
 
     public RecordValues? Find(string recordType, int number) => Load(recordType, number)?.Values;
@@ -27,11 +29,19 @@ internal sealed class RecordLookup(DibujoDb db) : IRecordLookup
         return there;
     }
 
+    /// <summary>Finds a record as it will be, before it is stored: what comes after sees what came before.</summary>
+    internal void Expect(StoredRecord record) => expected[(record.RecordType, record.Id)] = (record.Title, record.Values);
+
     /// <summary>Forgets what was found, so that the next question finds what is there then.</summary>
-    internal void Forget()
+    /// <param name="andExpected">Whether also what was expected, as it has been stored by now.</param>
+    internal void Forget(bool andExpected)
     {
         found.Clear();
         persons.Clear();
+        if (andExpected)
+        {
+            expected.Clear();
+        }
     }
 
     /// <summary>The records to which the values lead, over as many links as rules may follow, with the fields that the record type knows of them.</summary>
@@ -64,6 +74,11 @@ internal sealed class RecordLookup(DibujoDb db) : IRecordLookup
 
     private (string Title, RecordValues Values)? Load(string recordType, int number)
     {
+        if (expected.TryGetValue((recordType, number), out var known))
+        {
+            return known;
+        }
+
         if (!found.TryGetValue((recordType, number), out var record))
         {
             found[(recordType, number)] = record = db.Records.AsNoTracking().Where(r => r.Id == number && r.RecordType == recordType)
