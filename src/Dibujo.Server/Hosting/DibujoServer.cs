@@ -28,6 +28,7 @@ internal static class DibujoServer
             .MinimumLevel.Override("Microsoft.Hosting.Lifetime", LogEventLevel.Information)
             // Two who save at once are no news either; what else goes wrong in the store is told by whoever called it.
             .MinimumLevel.Override("Microsoft.EntityFrameworkCore", LogEventLevel.Fatal)
+            .MinimumLevel.Override("Microsoft.Extensions.Diagnostics.HealthChecks", LogEventLevel.Fatal)
             .ReadFrom.Configuration(context.Configuration)
             .WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
         builder.LimitReach();
