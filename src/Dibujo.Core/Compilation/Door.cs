@@ -28,7 +28,7 @@ internal sealed class Door(int number, Form form, int fieldCount)
     /// <summary>What encloses each element here, its container or the container's shadow; -1 for nothing.</summary>
     internal int[] Parents { get; set; } = [];
 
-    /// <summary>For each field and part the state when no rule speaks, of its own or taken from what encloses it.</summary>
+    /// <summary>For each element the state when no rule speaks, of its own or taken from what encloses it.</summary>
     internal Rules.Rest[] Rests { get; set; } = [];
 
     internal bool Has(int field) => SectionOf[field] >= 0;

@@ -179,7 +179,7 @@ internal sealed class Layout
                 door.Parents[field] = sections[field][door.Number];
             }
 
-            door.Rests = [.. Enumerable.Range(0, FirstContainer).Select(element => RestAt(door, element))];
+            door.Rests = [.. Enumerable.Range(0, elements.Count).Select(element => element < FirstContainer ? RestAt(door, element) : RestOfContainer(element))];
         }
     }
 
@@ -211,6 +211,11 @@ internal sealed class Layout
         var access = levels.SelectMany(level => level).Any(e => rests[e].Access == Access.Locked) ? Access.Locked : Access.Open;
         return new(rests[element].Visibility, IsOptionalPart(element) ? Requirement.Optional : requirement, access);
     }
+
+    private Rest RestOfContainer(int container) => new(
+        rests[container].Visibility,
+        Up(container).Select(e => rests[e].Requirement).FirstOrDefault(r => r != Requirement.Optional),
+        Up(container).Any(e => rests[e].Access == Access.Locked) ? Access.Locked : Access.Open);
 
     private IEnumerable<int> Up(int container)
     {

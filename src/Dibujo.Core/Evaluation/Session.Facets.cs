@@ -58,14 +58,14 @@ public sealed partial class Session
             return Access.Locked;
         }
 
-        return Deciding(element, Facet.Access) is >= 0 and var claim ? (Access)claims.Claims[claim].Says : RestOf(element).Access;
+        return Deciding(element, Facet.Access) is >= 0 and var claim ? (Access)claims.Claims[claim].Says : door.Rests[element].Access;
     }
 
     /// <summary>Requirement by the nearest claim from the element outwards, else by the nearest rest that is not the ordinary one.</summary>
     /// <remarks>A part that is optional by its type asks for nothing where only what encloses it is asked for.</remarks>
     internal RequirementCode RequirementOn(int element) => Deciding(element, Facet.Requirement) is >= 0 and var claim
         ? effects.Requirements[claims.Claims[claim].Says]
-        : AtRest[(int)RestOf(element).Requirement];
+        : AtRest[(int)door.Rests[element].Requirement];
 
     /// <summary>
     /// The claim that decides over access or requirement, as an index into the claims; -1 where no rule speaks. From the
@@ -140,23 +140,6 @@ public sealed partial class Session
         int RankOf(int claim) => readings[claims.Claims[claim].Reading].Rule;
 
         int Strictness(int claim) => facet == Facet.Access ? claims.Claims[claim].Says : (int)effects.Requirements[claims.Claims[claim].Says].Level;
-    }
-
-    private Rest RestOf(int element)
-    {
-        if (element < layout.FirstContainer)
-        {
-            return door.Rests[element];
-        }
-
-        var (requirement, access) = (Requirement.Optional, Access.Open);
-        for (var e = element; e >= 0; e = door.Parents[e])
-        {
-            requirement = requirement == Requirement.Optional ? layout.Rest(e).Requirement : requirement;
-            access = access == Access.Open ? layout.Rest(e).Access : access;
-        }
-
-        return new(layout.Rest(element).Visibility, requirement, access);
     }
 
     internal bool IsOpen(int field) => door.Has(field) && !Hiding(field).Hidden && AccessTo(field) == Access.Open;
