@@ -37,6 +37,8 @@ internal sealed class FixedTest
         ClauseOp.Complete => type.IsComplete(candidate.Value),
         ClauseOp.Changed => candidate.HasChanged,
         >= ClauseOp.StageIs => comparands.Any(comparand => StageHolds(candidate.Position, candidate.In!.Position(comparand.Plain))),
+        // Asked about every cell of long tables.
+        not ClauseOp.FilledIn when operands.Length == 1 => OperandTest.Holds(op, candidate.Operand, operands[0]),
         _ => OperandTest.Holds(op, candidate.Operand, operands),
     };
 

@@ -70,14 +70,14 @@ internal static class Watersheds
     private static IEnumerable<decimal> Around(IEnumerable<decimal> numbers, decimal step)
     {
         const decimal Far = 1_000_000_000_000_000;
-        foreach (var number in numbers.DefaultIfEmpty().Select(n => Math.Clamp(n, -Far, Far)).Distinct())
+        var sorted = numbers.DefaultIfEmpty().Select(n => Math.Clamp(n, -Far, Far)).Distinct().Order().ToList();
+        yield return (decimal.Floor(sorted[0] / step) * step) - step;
+        foreach (var number in sorted)
         {
-            var below = decimal.Floor(number / step) * step;
             var above = decimal.Ceiling(number / step) * step;
-            foreach (var near in (decimal[])[below - step, below, above, above + step])
-            {
-                yield return near;
-            }
+            yield return decimal.Floor(number / step) * step;
+            yield return above;
+            yield return above + step;
         }
     }
 }
