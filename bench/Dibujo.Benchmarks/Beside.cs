@@ -154,7 +154,7 @@ internal static class Beside
         var input = new JsonObject
         {
             ["rules"] = new JsonArray([.. definition.Rules.Select(rule => Logic(rule.Cases[0].While!))]),
-            ["records"] = new JsonArray([.. records.Select(r => JsonSerializer.SerializeToNode(r.ByField, Core.Exchange.CoreJson.Default.IReadOnlyDictionaryStringValue))]),
+            ["records"] = new JsonArray([.. records.Select(r => JsonSerializer.SerializeToNode(r.ByField, Core.Json.CoreJson.Default.IReadOnlyDictionaryStringValue))]),
         };
         File.WriteAllText(file, input.ToJsonString());
         using var node = Process.Start(new ProcessStartInfo("node", [script, file]) { RedirectStandardOutput = true, UseShellExecute = false })!;
@@ -178,7 +178,7 @@ internal static class Beside
 
     private static JsonObject Var(string field) => new() { ["var"] = field };
 
-    private static JsonNode Plain(Value value) => JsonSerializer.SerializeToNode(value, Core.Exchange.CoreJson.Default.Value)!;
+    private static JsonNode Plain(Value value) => JsonSerializer.SerializeToNode(value, Core.Json.CoreJson.Default.Value)!;
 
     private static void Demand(bool holds, string what)
     {

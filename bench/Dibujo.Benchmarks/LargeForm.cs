@@ -1,6 +1,5 @@
 using System.Globalization;
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
@@ -51,7 +50,7 @@ internal static class LargeForm
     private static Tab Tab(int t) => new($"t{t}", $"Tab {t}",
         [.. Enumerable.Range(0, 5).Select(s => new Section($"s{t}_{s}", $"Section {s}", [.. Enumerable.Range((t * 30) + (s * 6), 6).Select(Name)]))]);
 
-    /// <summary>Drivers lie before what they drive, as on most forms, so that there are chains and no circles.</summary>
+    /// <summary>Drivers lie before what they drive, as on most forms, so that there are chains and no cycles.</summary>
     private static Rule Rule(Random random, int i)
     {
         var target = random.Next(30, FieldCount);

@@ -1,7 +1,7 @@
 using System.Text.Json;
 using BenchmarkDotNet.Running;
 using Dibujo.Benchmarks;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Json;
 
 if (args is ["write-form", var rules, var path])
 {

@@ -1,7 +1,8 @@
 using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
 using Dibujo.Core.Evaluation;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Json;
+using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Browser;

@@ -2,7 +2,7 @@ using System.Collections.Immutable;
 using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Json;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Browser;

@@ -1,6 +1,6 @@
 using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Json;
 using Dibujo.Core.Sentences;
 
 namespace Dibujo.Browser;

@@ -1,8 +1,10 @@
 using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
 using Dibujo.Core.Evaluation;
-using Dibujo.Core.Exchange;
 using Dibujo.Core.Explanation;
+using Dibujo.Core.Json;
+using Dibujo.Core.Packs;
+using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Browser;
@@ -10,7 +12,7 @@ namespace Dibujo.Browser;
 /// <summary>Open records, as JavaScript sees them. Changes cross over as small arrays of integers, not as documents.</summary>
 /// <remarks>
 /// A delta is: the number of elements, then element and state bits for each; the number of values, then a field for each;
-/// the number of rules, then rule and case in force (-1: none) for each; 1 if all circles settled, else 0.
+/// the number of rules, then rule and case in force (-1: none) for each; 1 if all cycles settled, else 0.
 /// Text comes in composed (NFC): the browser does that, as its runtime here cannot.
 /// </remarks>
 internal static partial class Sessions

@@ -1,4 +1,4 @@
-using Dibujo.Core.Checking;
+using Dibujo.Core.Analysis;
 
 namespace Dibujo.Cli;
 
@@ -12,7 +12,7 @@ internal static class CheckCommand
             return ExitCode.Problems;
         }
 
-        var problems = DefinitionCheck.ToPublish(pack.ToDefinition());
+        var problems = PublicationCheck.Of(pack.ToDefinition());
         InputFile.Print(packPath, problems, output);
         output.WriteLine(problems.IsEmpty
             ? $"{packPath}: {pack.RecordType.Label} with {pack.Rules.Length} rules, no problems."

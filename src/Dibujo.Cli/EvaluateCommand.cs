@@ -1,8 +1,8 @@
 using System.Text;
 using System.Text.Json;
 using Dibujo.Core.Evaluation;
-using Dibujo.Core.Exchange;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Json;
 
 namespace Dibujo.Cli;
 

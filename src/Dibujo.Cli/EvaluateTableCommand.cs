@@ -1,8 +1,7 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Bulk;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Evaluation;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Csv;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;

@@ -1,7 +1,7 @@
 using System.Text.Json;
-using Dibujo.Core.Exchange;
 using Dibujo.Core.Explanation;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Json;
 
 namespace Dibujo.Cli;
 

@@ -1,7 +1,8 @@
 using System.Text.Json;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Evaluation;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Dmn;
+using Dibujo.Core.Records;
+using Dibujo.Core.Schemas;
 using Dibujo.Core.Sentences;
 
 namespace Dibujo.Cli;

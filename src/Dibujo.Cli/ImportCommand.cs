@@ -1,7 +1,9 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Evaluation;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Csv;
+using Dibujo.Core.Dmn;
+using Dibujo.Core.Packs;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Saving;
 
@@ -69,7 +71,7 @@ internal static class ImportCommand
 
         if (resultPath is not null)
         {
-            File.WriteAllBytes(resultPath, JsonText.Write(Pack.Of(then)));
+            File.WriteAllBytes(resultPath, PackFile.Write(Pack.Of(then)));
             output.WriteLine($"Written to {resultPath}.");
         }
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Checking;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Json;
+using Dibujo.Core.Packs;
 
 namespace Dibujo.Cli;
 
@@ -8,7 +9,7 @@ namespace Dibujo.Cli;
 internal static class InputFile
 {
     /// <summary>The pack in that file, or its problems printed.</summary>
-    internal static Pack? ReadPack(string path, TextWriter output) => Bytes(path, output) is { } bytes ? Take(JsonText.ReadPack(bytes), path, output) : null;
+    internal static Pack? ReadPack(string path, TextWriter output) => Bytes(path, output) is { } bytes ? Take(PackFile.Read(bytes), path, output) : null;
 
     /// <summary>What the file says, or what is wrong with it printed.</summary>
     internal static T? Read<T>(string path, TextWriter output)

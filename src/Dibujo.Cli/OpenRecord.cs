@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Json;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 

@@ -1,4 +1,4 @@
-using Dibujo.Core.Checking;
+using Dibujo.Core.Analysis;
 using Dibujo.Core.Examples;
 
 namespace Dibujo.Cli;
@@ -14,7 +14,7 @@ internal static class TestCommand
         }
 
         var definition = pack.ToDefinition();
-        var problems = DefinitionCheck.ToPublish(definition);
+        var problems = PublicationCheck.Of(definition);
         InputFile.Print(packPath, problems, output);
         var runs = ExampleRun.Of(definition);
         foreach (var run in runs.Where(r => !r.Holds))

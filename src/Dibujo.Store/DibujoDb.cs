@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Json;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
 using Dibujo.Store.Accounts;

@@ -1,7 +1,8 @@
 using Dibujo.Cli;
 using Dibujo.Core.Checking;
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Json;
+using Dibujo.Core.Packs;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Sentences;
 
@@ -11,7 +12,7 @@ namespace Dibujo.Core.Tests;
 public class DemoTests
 {
     private static readonly string Folder = Checkout.Path("src", "Dibujo.Server", "Demo");
-    private static readonly List<Pack> Packs = [.. Directory.GetFiles(Folder, "*.pack.json").Select(path => JsonText.ReadPack(File.ReadAllBytes(path)).Pack!)];
+    private static readonly List<Pack> Packs = [.. Directory.GetFiles(Folder, "*.pack.json").Select(path => PackFile.Read(File.ReadAllBytes(path)).Pack!)];
     private static readonly List<Clause> Clauses = [.. Packs.SelectMany(p => p.Rules).SelectMany(r => r.AllCases()).SelectMany(c => All(c.While))];
     private static readonly List<Effect> Effects = [.. Packs.SelectMany(p => p.Rules).SelectMany(r => r.AllCases()).SelectMany(c => c.Effects)];
 

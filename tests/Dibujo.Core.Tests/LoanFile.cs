@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Dibujo.Core.Evaluation;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Packs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Saving;
@@ -21,7 +21,7 @@ internal sealed class LoanFile : IRecordLookup
     private static readonly LoanFile Records = new();
 
     internal static RecordType Type { get; } =
-        JsonText.ReadPack(File.ReadAllBytes(Checkout.Path("src", "Dibujo.Server", "Demo", "object-loan.pack.json"))).Pack!.RecordType;
+        PackFile.Read(File.ReadAllBytes(Checkout.Path("src", "Dibujo.Server", "Demo", "object-loan.pack.json"))).Pack!.RecordType;
 
     /// <summary>Object 7 is a sensitive work on paper; there is no other.</summary>
     public RecordValues? Find(string recordType, int number) => (recordType, number) is ("collection-object", 7)

@@ -10,7 +10,7 @@ namespace Dibujo.Core.Tests;
 
 /// <summary>
 /// The rule model read off its description as plainly as can be, for the small random worlds of <see cref="Chance"/>:
-/// no indexes, no sharing, everything anew at every look. Only for definitions without circles, and for fields as wholes.
+/// no indexes, no sharing, everything anew at every look. Only for definitions without cycles, and for fields as wholes.
 /// </summary>
 internal sealed class Oracle
 {

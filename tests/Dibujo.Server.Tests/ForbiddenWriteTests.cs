@@ -64,7 +64,7 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
 
     /// <summary>Every field of a loan with a value that it could hold, under hands to which a returned loan is closed.</summary>
     public static IEnumerable<object?[]> ClosedFields =>
-        from known in Core.Exchange.JsonText.ReadPack(File.ReadAllBytes(Checkout.Path("src", "Dibujo.Server", "Demo", "object-loan.pack.json"))).Pack!.RecordType.Fields
+        from known in Core.Packs.PackFile.Read(File.ReadAllBytes(Checkout.Path("src", "Dibujo.Server", "Demo", "object-loan.pack.json"))).Pack!.RecordType.Fields
         from person in (string[])["lorenz", "conrad", "ada", "program of lorenz"]
         select new object?[] { known.Key, Sample(known.Type), person, "returned" };
 

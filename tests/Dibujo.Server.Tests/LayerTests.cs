@@ -1,5 +1,6 @@
 using ArchUnitNET.Loader;
 using ArchUnitNET.xUnit;
+using ArchUnitNET.Fluent.Slices;
 using static ArchUnitNET.Fluent.ArchRuleDefinition;
 
 namespace Dibujo.Server.Tests;
@@ -8,11 +9,13 @@ namespace Dibujo.Server.Tests;
 public class LayerTests
 {
     private static readonly ArchUnitNET.Domain.Architecture Architecture = new ArchLoader().LoadAssemblies(
-        typeof(Core.Rules.Rule).Assembly, typeof(Store.DibujoDb).Assembly, typeof(Program).Assembly).Build();
+        typeof(Dibujo.Core.Rules.Rule).Assembly, typeof(Store.DibujoDb).Assembly, typeof(Program).Assembly).Build();
+
+    private static readonly ArchUnitNET.Domain.Architecture Core = new ArchLoader().LoadAssemblies(typeof(Dibujo.Core.Rules.Rule).Assembly).Build();
 
     [Fact]
     public void Core_depends_on_nothing_of_ours() =>
-        Types().That().ResideInAssembly(typeof(Core.Rules.Rule).Assembly)
+        Types().That().ResideInAssembly(typeof(Dibujo.Core.Rules.Rule).Assembly)
             .Should().NotDependOnAny(Types().That().ResideInAssembly(typeof(Store.DibujoDb).Assembly, typeof(Program).Assembly))
             .Check(Architecture);
 
@@ -23,8 +26,12 @@ public class LayerTests
             .Check(Architecture);
 
     [Fact]
+    public void Rooms_of_the_core_depend_one_way() =>
+        SliceRuleDefinition.Slices().Matching("Dibujo.Core.(*)").Should().BeFreeOfCycles().Check(Core);
+
+    [Fact]
     public void Core_references_neither_web_nor_database() =>
         Assert.DoesNotContain(
-            typeof(Core.Rules.Rule).Assembly.GetReferencedAssemblies(),
+            typeof(Dibujo.Core.Rules.Rule).Assembly.GetReferencedAssemblies(),
             name => name.Name!.StartsWith("Microsoft.", StringComparison.Ordinal) || name.Name.Contains("Sqlite", StringComparison.Ordinal));
 }

@@ -151,7 +151,7 @@ public sealed class LimitTests(Site site) : IClassFixture<Site>
         var text = await export.Content.ReadAsStringAsync();
 
         Assert.StartsWith("id,version,workflow,stage,", text, StringComparison.Ordinal);
-        Assert.Null(Core.Exchange.RecordTable.Read(Core.Exchange.JsonText.ReadPack(
+        Assert.Null(Core.Csv.RecordTable.Read(Core.Packs.PackFile.Read(
             await File.ReadAllBytesAsync(Checkout.Path("src", "Dibujo.Server", "Demo", "object-loan.pack.json"))).Pack!.RecordType, text).Mistake);
     }
 

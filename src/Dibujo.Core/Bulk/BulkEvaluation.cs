@@ -1,6 +1,7 @@
 using System.Numerics;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Records;
 
 namespace Dibujo.Core.Bulk;
 
@@ -14,7 +15,7 @@ public sealed class BulkEvaluation
     private readonly RuleProgram program;
     private readonly int blocks;
 
-    /// <summary>For each case of each reading and each block, the records in which it is in force.</summary>
+    /// <summary>For each case of each variant and each block, the records in which it is in force.</summary>
     private readonly ulong[] inForce;
 
     /// <summary>Evaluates the records, all in the same setting.</summary>
@@ -64,10 +65,10 @@ public sealed class BulkEvaluation
 
     private static bool AltersWhatIsLookedAt(RuleProgram program) => Enumerable.Range(0, program.Groups.First)
         .SelectMany(program.Clauses.SlotsOf).Distinct().SelectMany(program.Slots.FieldsOf).Distinct()
-        .Any(field => program.IsGivenValues[program.CircleOfField[field]]);
+        .Any(field => program.IsGivenValues[program.CycleOfField[field]]);
 
     private ref ulong Word(int rule, int @case, int block) =>
-        ref inForce[((program.Rules.Rules[program.ReadingOfRule[rule]].CaseStart + @case) * blocks) + block];
+        ref inForce[((program.Rules.Rules[program.VariantOfRule[rule]].CaseStart + @case) * blocks) + block];
 
     private void EvaluateOneByOne(RecordColumns records, Setting setting, IRecordLookup? lookup)
     {
@@ -84,7 +85,7 @@ public sealed class BulkEvaluation
             }
 
             var (block, bit) = Math.DivRem(record, ClauseColumns.BlockSize);
-            for (var rule = 0; rule < program.ReadingOfRule.Length; rule++)
+            for (var rule = 0; rule < program.VariantOfRule.Length; rule++)
             {
                 if (session.CaseInForce(rule) is >= 0 and var @case)
                 {

@@ -1,5 +1,6 @@
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Bulk;

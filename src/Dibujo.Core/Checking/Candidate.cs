@@ -1,4 +1,4 @@
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Operands;
 using Dibujo.Core.Values;
 using Dibujo.Core.Workflows;
 

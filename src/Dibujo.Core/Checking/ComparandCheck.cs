@@ -1,6 +1,7 @@
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Expressions;
 using Dibujo.Core.Records;
+using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Checking;
 
@@ -21,7 +22,7 @@ internal sealed class ComparandCheck(SubjectTypes subjects, ProblemList problems
                     problems.Add($"{place}/value",
                         value.IsBlank
                             ? "It is not said with what to compare, or which value to give."
-                            : $"“{ProblemList.Shorten(value.Plain)}” cannot be a value of {label}.",
+                            : $"“{Excerpt.Of(value.Plain)}” cannot be a value of {label}.",
                         $"Give {type.Noun}.");
                 }
 
@@ -64,11 +65,11 @@ internal sealed class ComparandCheck(SubjectTypes subjects, ProblemList problems
         {
             case FieldSubject { Field: var key } when subjects.Field(key) is null:
                 problems.Add($"{place}/field",
-                    key.Length == 0 ? "The clause does not say what to look at." : $"There is no field “{ProblemList.Shorten(key)}”.",
+                    key.Length == 0 ? "The clause does not say what to look at." : $"There is no field “{Excerpt.Of(key)}”.",
                     "Choose a field of this record type.");
                 break;
             case FieldSubject { Part: var part, Field: var key }:
-                problems.Add($"{place}/part", $"{subjects.Field(key)!.Label} has no part “{ProblemList.Shorten(part ?? "")}”.",
+                problems.Add($"{place}/part", $"{subjects.Field(key)!.Label} has no part “{Excerpt.Of(part ?? "")}”.",
                     subjects.Field(key)!.Type is CompoundType compound
                         ? $"Choose one of: {string.Join(", ", compound.Parts.Select(p => p.Key))}."
                         : "Look at the field itself.");

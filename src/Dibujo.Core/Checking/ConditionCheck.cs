@@ -56,15 +56,11 @@ internal sealed class ConditionCheck(SubjectTypes subjects, Labels labels, Probl
         CheckCount(place, clause);
         foreach (var (i, comparand) in clause.Comparands.Index())
         {
-            comparands.Check($"{place}/comparands/{i}", label, Compared(clause.Test, type), comparand);
+            comparands.Check($"{place}/comparands/{i}", label, FittingTests.Compared(clause.Test, type), comparand);
         }
 
         string Offer() => string.Join(", ", fitting.Select(Wording.Of));
     }
-
-    /// <summary>What the comparands are like: one choice each where several are looked at.</summary>
-    internal static FieldType Compared(Test test, FieldType type) =>
-        type is ChoicesType several && test is not (Test.Is or Test.IsNot) ? several : type;
 
     private void CheckCount(string place, Clause clause)
     {

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Compilation;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Checking;
@@ -20,23 +19,6 @@ public static class DefinitionCheck
             new RuleCheck(definition, problems).Run();
         }
 
-        return problems.ToImmutable();
-    }
-
-    /// <summary>
-    /// Everything that keeps a definition from being published: <see cref="Of"/>, and where that finds nothing, rules whose
-    /// values go round in a circle without end. Such rules are compiled all the same, and a session says so where it happens.
-    /// </summary>
-    public static ImmutableArray<Problem> ToPublish(Definition definition)
-    {
-        var (program, found) = RuleProgram.Compile(definition);
-        if (program is null || !found.IsEmpty)
-        {
-            return found;
-        }
-
-        var problems = new ProblemList();
-        new CircleCheck(program, problems).Run();
         return problems.ToImmutable();
     }
 }

@@ -12,15 +12,8 @@ internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, Proble
 {
     private const int MostText = 1000;
 
-    private readonly HashSet<Element> elements = [.. ElementsOf(type)];
+    private readonly HashSet<Element> elements = [.. type.Elements()];
     private readonly ComparandCheck comparands = new(subjects, problems);
-
-    /// <summary>Every element that a rule can name, in the order of fields, their parts, and the forms.</summary>
-    internal static IEnumerable<Element> ElementsOf(RecordType type) =>
-        type.Fields.SelectMany(f => (f.Type as CompoundType)?.Parts.Select(p => Element.Part(f.Key, p.Key)).Prepend(Element.Field(f.Key)) ?? [Element.Field(f.Key)])
-            .Concat(type.Forms.SelectMany(form => form.Tabs.SelectMany(tab =>
-                tab.Sections.Select(s => Element.Section(s.Key)).Prepend(Element.Tab(tab.Key))).Prepend(Element.Form(form.Key))))
-            .Append(Element.Record).Distinct();
 
     /// <summary>The effects of one case, which may say one thing only of each facet of an element.</summary>
     internal void Check(string place, ImmutableArray<Effect> effects)
@@ -59,7 +52,7 @@ internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, Proble
             return field;
         }
 
-        problems.Add(place, key.Length == 0 ? "The effect does not say on which field." : $"There is no field “{ProblemList.Shorten(key)}”.",
+        problems.Add(place, key.Length == 0 ? "The effect does not say on which field." : $"There is no field “{Excerpt.Of(key)}”.",
             "Choose a field of this record type.");
         return null;
     }
@@ -80,7 +73,7 @@ internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, Proble
 
         foreach (var (i, option) in options.Index().Where(o => OptionList.Find(offered, o.Item) is null))
         {
-            problems.Add($"{place}/options/{i}", $"{field.Label} has no choice “{ProblemList.Shorten(option)}”.",
+            problems.Add($"{place}/options/{i}", $"{field.Label} has no choice “{Excerpt.Of(option)}”.",
                 $"Choose among: {string.Join(", ", offered.Select(o => o.Key))}.");
         }
     }
@@ -190,7 +183,7 @@ internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, Proble
         {
             problems.Add(place,
                 target.Key is { Length: > 0 }
-                    ? $"There is no {target.Kind.ToString().ToLowerInvariant()} “{ProblemList.Shorten(target.Key)}”."
+                    ? $"There is no {target.Kind.ToString().ToLowerInvariant()} “{Excerpt.Of(target.Key)}”."
                     : "The effect does not say on what.",
                 "Choose a field, section, tab or form of this record type, or the record.");
         }
@@ -221,7 +214,7 @@ internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, Proble
 
         foreach (var (i, move) in require.Moves.Index().Where(m => type.FindMove(m.Item) is null))
         {
-            problems.Add($"{place}/moves/{i}", $"There is no move “{ProblemList.Shorten(move)}”.", "Name a move of one of the workflows.");
+            problems.Add($"{place}/moves/{i}", $"There is no move “{Excerpt.Of(move)}”.", "Name a move of one of the workflows.");
         }
     }
 

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Compilation;
 using Dibujo.Core.Conditions;
+using Dibujo.Core.Operands;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
@@ -20,7 +20,7 @@ internal sealed class FixedTest
         this.type = type;
         Subject = subject;
         Test = test;
-        (op, isNegated) = ClauseTable.Op(subject, test);
+        (op, isNegated) = ClauseOps.Of(subject, test);
         this.comparands = [.. comparands.Cast<Literal>().Select(literal => type.Fit(literal.Value) ?? Value.Blank)];
         operands = [.. this.comparands.Select(Operand.Of)];
     }

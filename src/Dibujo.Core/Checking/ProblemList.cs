@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Checking;
 
@@ -22,7 +23,7 @@ internal sealed class ProblemList
         CheckKeys(place, noun, names.Select(n => n.Key));
         foreach (var (i, (key, _)) in names.Index().Where(n => Values.BlankText.IsBlank(n.Item.Label)))
         {
-            Add($"{place}/{i}/label", $"The {noun} “{Shorten(key)}” has no label.", "Give it the name by which people call it.");
+            Add($"{place}/{i}/label", $"The {noun} “{Excerpt.Of(key)}” has no label.", "Give it the name by which people call it.");
         }
     }
 
@@ -34,7 +35,7 @@ internal sealed class ProblemList
         {
             if (key.Length is 0 or > MaxKeyLength || !key.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_'))
             {
-                Add($"{place}/{i}/key", $"“{Shorten(key)}” cannot be the key of a {noun}.",
+                Add($"{place}/{i}/key", $"“{Excerpt.Of(key)}” cannot be the key of a {noun}.",
                     $"Use 1 to {MaxKeyLength} letters, digits, hyphens or underscores.");
             }
             else if (!seen.Add(key))
@@ -43,6 +44,4 @@ internal sealed class ProblemList
             }
         }
     }
-
-    internal static string Shorten(string text) => text.Length <= 40 ? text : text[..40] + "…";
 }

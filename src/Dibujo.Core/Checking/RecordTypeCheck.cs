@@ -1,5 +1,6 @@
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
+using Dibujo.Core.Values;
 using Dibujo.Core.Workflows;
 
 namespace Dibujo.Core.Checking;
@@ -49,7 +50,7 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
     {
         if (type.Find(type.TitleField) is null)
         {
-            problems.Add($"{Root}/titleField", $"There is no field “{ProblemList.Shorten(type.TitleField)}”.",
+            problems.Add($"{Root}/titleField", $"There is no field “{Excerpt.Of(type.TitleField)}”.",
                 "Name the field by which a record is called in lists.");
         }
     }
@@ -87,7 +88,7 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
                 problems.Add($"{place}/recordType", "The link does not say to what kind of record it leads.", "Name the key of a record type.");
                 break;
             case MoneyType money when money.Currency.Length != 3 || !money.Currency.All(char.IsAsciiLetterUpper):
-                problems.Add($"{place}/currency", $"“{ProblemList.Shorten(money.Currency)}” is not a currency code.",
+                problems.Add($"{place}/currency", $"“{Excerpt.Of(money.Currency)}” is not a currency code.",
                     "Use the three letters of ISO 4217, such as EUR.");
                 break;
             case TextType { MaxLength: < 1 } or LongTextType { MaxLength: < 1 }:
@@ -96,7 +97,7 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
             case CompoundType compound:
                 foreach (var (i, part) in compound.OptionalParts.Index().Where(p => compound.FindPart(p.Item) is null))
                 {
-                    problems.Add($"{place}/optionalParts/{i}", $"There is no part “{ProblemList.Shorten(part)}”.",
+                    problems.Add($"{place}/optionalParts/{i}", $"There is no part “{Excerpt.Of(part)}”.",
                         $"Choose among: {string.Join(", ", compound.Parts.Select(p => p.Key))}.");
                 }
 
@@ -142,7 +143,7 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
                 {
                     if (type.Find(field) is null)
                     {
-                        problems.Add($"{here}/fields/{f}", $"There is no field “{ProblemList.Shorten(field)}”.",
+                        problems.Add($"{here}/fields/{f}", $"There is no field “{Excerpt.Of(field)}”.",
                             "Add it to the record type, or take it off the form.");
                     }
                     else if (!placed.Add(field))
@@ -170,7 +171,7 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
                 if (workflow.Position(stage) < 0)
                 {
                     problems.Add($"{place}/moves/{i}/{end}",
-                        $"The workflow “{workflow.Label}” has no stage “{ProblemList.Shorten(stage)}”.",
+                        $"The workflow “{workflow.Label}” has no stage “{Excerpt.Of(stage)}”.",
                         "Name one of its stages.");
                 }
             }
@@ -179,7 +180,7 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
             {
                 if (!type.Roles.Any(known => known.Key == role))
                 {
-                    problems.Add($"{place}/moves/{i}/roles/{r}", $"There is no role “{ProblemList.Shorten(role)}”.",
+                    problems.Add($"{place}/moves/{i}/roles/{r}", $"There is no role “{Excerpt.Of(role)}”.",
                         "Add the role, or take it off the move.");
                 }
             }

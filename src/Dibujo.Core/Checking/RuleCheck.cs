@@ -83,7 +83,7 @@ internal sealed class RuleCheck
         {
             if (!definition.RecordType.Forms.Any(f => f.Key == form))
             {
-                problems.Add($"{place}/forms/{i}", $"There is no form “{ProblemList.Shorten(form)}”.", "Name a form of this record type.");
+                problems.Add($"{place}/forms/{i}", $"There is no form “{Excerpt.Of(form)}”.", "Name a form of this record type.");
             }
         }
     }

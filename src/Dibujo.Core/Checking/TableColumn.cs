@@ -9,7 +9,7 @@ namespace Dibujo.Core.Checking;
 
 /// <summary>One driver of a decision table with its cells and, for each of them, the values that pass.</summary>
 /// <remarks>
-/// Whether a value passes two cells is decided on the values at which a cell's answer can change (<see cref="Watersheds"/>).
+/// Whether a value passes two cells is decided on the values at which a cell's answer can change (<see cref="BoundaryValues"/>).
 /// A comparand that is not fixed could be any value: such cells are taken to overlap with nothing that they name differently.
 /// </remarks>
 internal sealed class TableColumn
@@ -36,11 +36,11 @@ internal sealed class TableColumn
         var looksAtChange = cells.Any(cell => cell.Test is Test.Changed or Test.Unchanged);
         candidates = driver is StageSubject
             ? [.. recordType.Workflows.SelectMany(workflow => workflow.Stages.Select(stage => new Candidate(new Choice(stage.Key), workflow)))]
-            : [.. Watersheds.Of(driver, type, [.. tests.OfType<FixedTest>().SelectMany(t => t.Comparands)])
+            : [.. BoundaryValues.Of(driver, type, [.. tests.OfType<FixedTest>().SelectMany(t => t.Comparands)])
                 .SelectMany(value => (Candidate[])(looksAtChange ? [new(value), new(value, HasChanged: true)] : [new(value)]))];
         passing = [.. tests.Select(Passing)];
         rowsPassed = [.. candidates.Index().Select(candidate => Rows(row => (passing[row][candidate.Index / 64] >> candidate.Index % 64 & 1) != 0))];
-        undecided = Rows(row => !IsFixed(cells[row]) || (tests[row] is { } test && Watersheds.Between(test, test).Any()));
+        undecided = Rows(row => !IsFixed(cells[row]) || (tests[row] is { } test && BoundaryValues.Between(test, test).Any()));
     }
 
     /// <summary>Takes the rows out that surely pass no value together with this one.</summary>
@@ -107,7 +107,7 @@ internal sealed class TableColumn
         }
 
         return tests[upper] is { } one && tests[lower] is { } other
-            ? Watersheds.Between(one, other).Select(value => new Candidate(value)).FirstOrDefault(c => one.Holds(c) && other.Holds(c))?.Value
+            ? BoundaryValues.Between(one, other).Select(value => new Candidate(value)).FirstOrDefault(c => one.Holds(c) && other.Holds(c))?.Value
             : null;
     }
 

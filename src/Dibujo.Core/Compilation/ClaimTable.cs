@@ -1,14 +1,15 @@
+using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Compilation;
 
-/// <summary>What one case of one reading says of one facet of one element.</summary>
-/// <param name="Reading">The reading of a rule, by number.</param>
+/// <summary>What one case of one variant says of one facet of one element.</summary>
+/// <param name="Variant">The variant of a rule, by number.</param>
 /// <param name="Case">The case that must be in force, counted within the rule.</param>
 /// <param name="Says">
 /// What it says: a <see cref="HidingCode"/>, an <see cref="Access"/>, or an index into the tables of <see cref="EffectTable"/>.
 /// </param>
-internal readonly record struct ClaimCode(int Reading, int Case, int Says);
+internal readonly record struct ClaimCode(int Variant, int Case, int Says);
 
 /// <summary>What a claim on visibility says.</summary>
 internal enum HidingCode
@@ -19,7 +20,7 @@ internal enum HidingCode
     HiddenAndReset,
 }
 
-/// <summary>All claims by element and facet, highest rule first, with the index from readings to what they claim.</summary>
+/// <summary>All claims by element and facet, highest rule first, with the index from variants to what they claim.</summary>
 internal sealed class ClaimTable
 {
     private readonly Dictionary<int, List<ClaimCode>> gathered = [];
@@ -33,8 +34,8 @@ internal sealed class ClaimTable
     internal int[] CellOf { get; private set; } = [];
 
 
-    /// <summary>The (element × facet) cells on which each reading has a claim.</summary>
-    internal int[][] CellsOfReading { get; private set; } = [];
+    /// <summary>The (element × facet) cells on which each variant has a claim.</summary>
+    internal int[][] CellsOfVariant { get; private set; } = [];
 
     internal static int Cell(int element, Facet facet) => (element * Facets.Count) + (int)facet;
 
@@ -75,7 +76,7 @@ internal sealed class ClaimTable
             foreach (var claim in gathered.GetValueOrDefault(cell, []))
             {
                 all.Add(claim);
-                if (cellsOf[claim.Reading] is var list && (list.Count == 0 || list[^1] != cell))
+                if (cellsOf[claim.Variant] is var list && (list.Count == 0 || list[^1] != cell))
                 {
                     list.Add(cell);
                 }
@@ -85,6 +86,6 @@ internal sealed class ClaimTable
         Starts[cells] = all.Count;
         Claims = [.. all];
         CellOf = [.. Enumerable.Range(0, cells).SelectMany(cell => Enumerable.Repeat(cell, Starts[cell + 1] - Starts[cell]))];
-        CellsOfReading = [.. cellsOf.Select(c => c.ToArray())];
+        CellsOfVariant = [.. cellsOf.Select(c => c.ToArray())];
     }
 }

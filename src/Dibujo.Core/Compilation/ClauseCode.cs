@@ -1,27 +1,6 @@
-namespace Dibujo.Core.Compilation;
+using Dibujo.Core.Operands;
 
-/// <summary>The positive tests that the engine evaluates; negative ones are their negation in the condition.</summary>
-internal enum ClauseOp : byte
-{
-    Equal,
-    OneOf,
-    Contains,
-    StartsWith,
-    IncludesAny,
-    IncludesAll,
-    Less,
-    AtMost,
-    AtLeast,
-    More,
-    Between,
-    FilledIn,
-    Complete,
-    Changed,
-    StageIs,
-    StageBefore,
-    StageAfter,
-    StageFrom,
-}
+namespace Dibujo.Core.Compilation;
 
 /// <summary>One distinct clause in flat form.</summary>
 /// <param name="Op">What is asked.</param>

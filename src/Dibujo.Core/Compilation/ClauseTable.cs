@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Dibujo.Core.Conditions;
+using Dibujo.Core.Operands;
 using Dibujo.Core.Records;
 
 namespace Dibujo.Core.Compilation;
@@ -26,9 +27,9 @@ internal sealed class ClauseTable(RecordType type, SlotTable slots)
     internal int[] Numbers { get; private set; } = [];
 
     /// <summary>For each slot, what decides the clauses that compare it with fixed comparands; null where there are none.</summary>
-    internal Discriminator?[] Discriminators { get; private set; } = [];
+    internal Dispatch?[] Dispatches { get; private set; } = [];
 
-    /// <summary>How many clauses one discriminator decides at most.</summary>
+    /// <summary>How many clauses one dispatch decides at most.</summary>
     internal int MostDecidedAtOnce { get; private set; }
 
     /// <summary>For each slot, the other clauses that look at it, as subject or as comparand.</summary>
@@ -45,7 +46,7 @@ internal sealed class ClauseTable(RecordType type, SlotTable slots)
     /// <param name="ownField">The field whose saved value the clause looks at in place of its live one; -1 for none.</param>
     internal (int Clause, bool Negated) Add(Clause clause, int ownField)
     {
-        var (op, negated) = Op(clause.Subject, clause.Test);
+        var (op, negated) = ClauseOps.Of(clause.Subject, clause.Test);
         var subjectType = slots.Subjects.Of(clause.Subject)!;
         var slot = slots.Of(clause.Subject, ownField);
         if (subjectType is DateTimeType && clause.Comparands.Length > 0 && clause.Comparands.All(IsDay))
@@ -68,7 +69,7 @@ internal sealed class ClauseTable(RecordType type, SlotTable slots)
         {
             if (comparand is not Literal literal)
             {
-                comparands.Add(slots.Of(comparand, Checking.ConditionCheck.Compared(clause.Test, subjectType), ownField));
+                comparands.Add(slots.Of(comparand, FittingTests.Compared(clause.Test, subjectType), ownField));
                 key += string.Create(CultureInfo.InvariantCulture, $"|f{comparands[^1]}");
                 continue;
             }
@@ -95,23 +96,23 @@ internal sealed class ClauseTable(RecordType type, SlotTable slots)
         return (codes.Count - 1, negated);
     }
 
-    /// <summary>Turns the gathered clauses into arrays, those of one discriminator together; none can be added after.</summary>
+    /// <summary>Turns the gathered clauses into arrays, those of one dispatch together; none can be added after.</summary>
     internal void Freeze()
     {
         Comparands = [.. comparands];
         Literals = [.. literals];
         var order = new List<int>();
-        Discriminators = new Discriminator?[slots.Count];
+        Dispatches = new Dispatch?[slots.Count];
         foreach (var group in codes.Index().Where(c => IsFixed(c.Item)).GroupBy(c => c.Item.Slot, c => Fixed(c.Index)))
         {
-            if (Discriminator.Of(group.Key, order.Count, group) is var (discriminator, taken))
+            if (Dispatch.Of(group.Key, order.Count, group) is var (dispatch, taken))
             {
-                Discriminators[group.Key] = discriminator;
+                Dispatches[group.Key] = dispatch;
                 order.AddRange(taken);
             }
         }
 
-        MostDecidedAtOnce = Discriminators.Max(d => d?.Count ?? 0);
+        MostDecidedAtOnce = Dispatches.Max(d => d?.Count ?? 0);
         FirstSingle = order.Count;
         order.AddRange(Enumerable.Range(0, codes.Count).Except(order).ToList());
         Renumber(order);
@@ -192,42 +193,4 @@ internal sealed class ClauseTable(RecordType type, SlotTable slots)
     private Operand OperandOf(Subject subject, FieldType subjectType, Literal literal) => subject is StageSubject
         ? Operand.Of(stages.IndexOf(literal.Value.Plain))
         : Operand.Of(subjectType.Fit(literal.Value)!);
-
-    /// <summary>The positive test that is evaluated, and whether the one asked for is its negation.</summary>
-    internal static (ClauseOp Op, bool Negated) Op(Subject subject, Test test) => (subject, test) switch
-    {
-        // A person has any number of roles, which are looked at as a set.
-        (RoleSubject, Test.Is or Test.OneOf) => (ClauseOp.IncludesAny, false),
-        (RoleSubject, _) => (ClauseOp.IncludesAny, true),
-        (StageSubject, Test.Is or Test.OneOf) => (ClauseOp.StageIs, false),
-        (StageSubject, Test.IsNot or Test.NoneOf) => (ClauseOp.StageIs, true),
-        (StageSubject, Test.Before) => (ClauseOp.StageBefore, false),
-        (StageSubject, Test.After) => (ClauseOp.StageAfter, false),
-        (StageSubject, _) => (ClauseOp.StageFrom, false),
-        (_, Test.Is) => (ClauseOp.Equal, false),
-        (_, Test.IsNot) => (ClauseOp.Equal, true),
-        (_, Test.OneOf) => (ClauseOp.OneOf, false),
-        (_, Test.NoneOf) => (ClauseOp.OneOf, true),
-        (_, Test.Contains) => (ClauseOp.Contains, false),
-        (_, Test.DoesNotContain) => (ClauseOp.Contains, true),
-        (_, Test.StartsWith) => (ClauseOp.StartsWith, false),
-        (_, Test.DoesNotStartWith) => (ClauseOp.StartsWith, true),
-        (_, Test.IncludesAny) => (ClauseOp.IncludesAny, false),
-        (_, Test.IncludesNone) => (ClauseOp.IncludesAny, true),
-        (_, Test.IncludesAll) => (ClauseOp.IncludesAll, false),
-        (_, Test.DoesNotIncludeAll) => (ClauseOp.IncludesAll, true),
-        (_, Test.LessThan or Test.Before) => (ClauseOp.Less, false),
-        (_, Test.AtMost or Test.OnOrBefore) => (ClauseOp.AtMost, false),
-        (_, Test.AtLeast or Test.FromOn) => (ClauseOp.AtLeast, false),
-        (_, Test.MoreThan or Test.After) => (ClauseOp.More, false),
-        (_, Test.Between) => (ClauseOp.Between, false),
-        (_, Test.NotBetween) => (ClauseOp.Between, true),
-        (_, Test.FilledIn) => (ClauseOp.FilledIn, false),
-        (_, Test.Blank) => (ClauseOp.FilledIn, true),
-        (_, Test.Complete) => (ClauseOp.Complete, false),
-        (_, Test.Incomplete) => (ClauseOp.Complete, true),
-        (_, Test.Changed) => (ClauseOp.Changed, false),
-        (_, Test.Unchanged) => (ClauseOp.Changed, true),
-        _ => throw new ArgumentOutOfRangeException(nameof(test)),
-    };
 }

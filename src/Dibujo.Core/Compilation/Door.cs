@@ -29,7 +29,7 @@ internal sealed class Door(int number, Form form, int fieldCount)
     internal int[] Parents { get; set; } = [];
 
     /// <summary>For each element the state when no rule speaks, of its own or taken from what encloses it.</summary>
-    internal Rules.Rest[] Rests { get; set; } = [];
+    internal Rest[] Rests { get; set; } = [];
 
     internal bool Has(int field) => SectionOf[field] >= 0;
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
+using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
 

@@ -1,6 +1,5 @@
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
-using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Compilation;
 
@@ -250,7 +249,7 @@ internal sealed class Layout
     {
         elements.Add(element);
         parents.Add(parent);
-        rests.Add(rest ?? Rules.Rest.Ordinary);
+        rests.Add(rest ?? Forms.Rest.Ordinary);
         if (!byElement.TryGetValue(element, out var numbers))
         {
             byElement[element] = numbers = [];

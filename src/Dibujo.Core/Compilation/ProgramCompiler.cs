@@ -8,7 +8,7 @@ using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Compilation;
 
-/// <summary>From the model to the program: claims by element, then readings by field, then the order of fields.</summary>
+/// <summary>From the model to the program: claims by element, then variants by field, then the order of fields.</summary>
 internal static class ProgramCompiler
 {
     /// <summary>The facets on which a field's own value depends.</summary>
@@ -18,13 +18,13 @@ internal static class ProgramCompiler
     {
         var program = new RuleProgram(definition);
         var broken = problems.Select(RuleOf).ToHashSet();
-        Array.Fill(program.ReadingOfRule, -1);
+        Array.Fill(program.VariantOfRule, -1);
         foreach (var (rank, rule) in definition.Rules.Index())
         {
             if (rule.On && !broken.Contains(rank))
             {
                 program.Cases[rank] = rule.AllCases();
-                program.ReadingOfRule[rank] = program.Rules.Add(rank, program.Cases[rank], Limit(rule.Where, definition.RecordType.Forms));
+                program.VariantOfRule[rank] = program.Rules.Add(rank, program.Cases[rank], Limit(rule.Where, definition.RecordType.Forms));
                 AddClaims(program, rank);
             }
         }
@@ -87,7 +87,7 @@ internal static class ProgramCompiler
                 }
                 else if (Facets.Of(effect) is { } facet)
                 {
-                    var claim = new ClaimCode(program.ReadingOfRule[rank], number, program.Effects.Says(effect));
+                    var claim = new ClaimCode(program.VariantOfRule[rank], number, program.Effects.Says(effect));
                     foreach (var element in Targets(program, effect))
                     {
                         program.Claims.Add(element, facet, claim);
@@ -104,10 +104,10 @@ internal static class ProgramCompiler
         _ => [],
     };
 
-    /// <summary>What is skipped is hidden at one form alone: at each one where the condition's fields stand, by a reading for it.</summary>
+    /// <summary>What is skipped is hidden at one form alone: at each one where the condition's fields stand, by a variant for it.</summary>
     private static void AddSkipped(RuleProgram program, int rank, int number, Effect effect)
     {
-        var reading = program.ReadingOfRule[rank];
+        var variant = program.VariantOfRule[rank];
         foreach (var door in program.Layout.Doors.Where(door => program.Definition.Rules[rank].Where?.Covers(door.Form.Key) ?? true))
         {
             var start = LastDriver(program, door, program.Cases[rank][number]);
@@ -118,7 +118,7 @@ internal static class ProgramCompiler
             }
 
             var claim = new ClaimCode(
-                program.Layout.Doors.Length == 1 ? reading : program.Rules.AddAt(door.Form.Key, reading), number, program.Effects.Says(effect));
+                program.Layout.Doors.Length == 1 ? variant : program.Rules.AddAt(door.Form.Key, variant), number, program.Effects.Says(effect));
             foreach (var element in door.Between(start, end))
             {
                 program.Claims.Add(element, Facet.Visibility, claim);
@@ -157,9 +157,9 @@ internal static class ProgramCompiler
             }
         }
 
-        bool Mentions(ClaimCode claim) => program.Rules.Mentions(program.ReadingOfRule[program.Rules.RankOf(claim.Reading)], field);
+        bool Mentions(ClaimCode claim) => program.Rules.Mentions(program.VariantOfRule[program.Rules.RankOf(claim.Variant)], field);
 
-        ClaimCode ForField(ClaimCode claim) => claim with { Reading = program.Rules.AddFor(field, claim.Reading) };
+        ClaimCode ForField(ClaimCode claim) => claim with { Variant = program.Rules.AddFor(field, claim.Variant) };
     }
 
     private static int[][] ElementsUnder(Layout layout)
@@ -191,56 +191,56 @@ internal static class ProgramCompiler
             var elements = program.Layout.Reach(field).Concat(program.Layout.PartsOfField[field].Select(p => p.Element));
             deciding[field] = [.. elements
                 .SelectMany(e => ValueFacets.SelectMany(facet => program.Claims.On(e, facet)))
-                .Select(claim => claim.Reading).Distinct()];
+                .Select(claim => claim.Variant).Distinct()];
             // What it looks at of itself is its saved value, which depends on nothing.
             dependsOn[field] = [.. deciding[field].SelectMany(program.Rules.FieldsOf).Concat(program.Effects.Sources[field]).Distinct().Where(f => f != field)];
         }
 
-        var components = Compilation.Circles.Order(dependsOn);
-        program.CircleOfField = new int[fieldCount];
-        program.Circles = new Circle[components.Count];
-        program.CircleOfReading = new int[program.Rules.Count];
-        Array.Fill(program.CircleOfReading, -1);
-        var circlesUnder = new List<int>[program.Rules.Count];
-        for (var i = 0; i < circlesUnder.Length; i++)
+        var components = Compilation.Cycles.Order(dependsOn);
+        program.CycleOfField = new int[fieldCount];
+        program.Cycles = new Cycle[components.Count];
+        program.CycleOfVariant = new int[program.Rules.Count];
+        Array.Fill(program.CycleOfVariant, -1);
+        var cyclesUnder = new List<int>[program.Rules.Count];
+        for (var i = 0; i < cyclesUnder.Length; i++)
         {
-            circlesUnder[i] = [];
+            cyclesUnder[i] = [];
         }
 
-        var circlesOfClause = new SortedSet<int>[program.Groups.First];
-        for (var i = 0; i < circlesOfClause.Length; i++)
+        var cyclesOfClause = new SortedSet<int>[program.Groups.First];
+        for (var i = 0; i < cyclesOfClause.Length; i++)
         {
-            circlesOfClause[i] = [];
+            cyclesOfClause[i] = [];
         }
 
         foreach (var (i, members) in components.Index())
         {
             foreach (var member in members)
             {
-                program.CircleOfField[member] = i;
+                program.CycleOfField[member] = i;
             }
 
             int[] over = members.Length == 1 ? [] : [.. members.SelectMany(m => deciding[m]).Distinct()];
             int[] within = [.. over.Where(r => members.Any(program.Rules.FieldsOf(r).Contains)).OrderBy(program.Rules.RankOf).ThenBy(r => r)];
-            program.Circles[i] = new(members, within);
-            foreach (var reading in over)
+            program.Cycles[i] = new(members, within);
+            foreach (var variant in over)
             {
-                circlesUnder[reading].Add(i);
+                cyclesUnder[variant].Add(i);
             }
 
-            foreach (var reading in within)
+            foreach (var variant in within)
             {
-                program.CircleOfReading[reading] = i;
-                foreach (var clause in program.Rules.ConditionsOf(reading).SelectMany(program.Groups.ClausesUnder))
+                program.CycleOfVariant[variant] = i;
+                foreach (var clause in program.Rules.ConditionsOf(variant).SelectMany(program.Groups.ClausesUnder))
                 {
-                    circlesOfClause[clause].Add(i);
+                    cyclesOfClause[clause].Add(i);
                 }
             }
         }
 
-        program.IsGivenValues = [.. program.Circles.Select(circle => circle.Fields.Any(field => IsGivenValues(program, field)))];
-        program.CirclesOfClause = [.. circlesOfClause.Select(c => c.ToArray())];
-        program.CirclesUnderReading = [.. circlesUnder.Select(c => c.ToArray())];
+        program.IsGivenValues = [.. program.Cycles.Select(cycle => cycle.Fields.Any(field => IsGivenValues(program, field)))];
+        program.CyclesOfClause = [.. cyclesOfClause.Select(c => c.ToArray())];
+        program.CyclesUnderVariant = [.. cyclesUnder.Select(c => c.ToArray())];
     }
 
     /// <summary>Whether some claim sets, calculates or clears the field's value or a part of it, or does so while hiding it.</summary>

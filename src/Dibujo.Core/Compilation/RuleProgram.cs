@@ -26,7 +26,7 @@ public sealed class RuleProgram
         Rules = new(Clauses, Groups, Slots);
         Effects = new(Slots, Fields);
         Cases = new ImmutableArray<Case>[definition.Rules.Length];
-        ReadingOfRule = new int[definition.Rules.Length];
+        VariantOfRule = new int[definition.Rules.Length];
         Array.Fill(Cases, []);
     }
 
@@ -61,29 +61,29 @@ public sealed class RuleProgram
     /// <summary>The suggestions of all rules, in list order.</summary>
     internal List<AdviceCode> Advice { get; } = [];
 
-    /// <summary>The circles in the order in which their values are settled.</summary>
-    internal Circle[] Circles { get; set; } = [];
+    /// <summary>The cycles in the order in which their values are settled.</summary>
+    internal Cycle[] Cycles { get; set; } = [];
 
-    /// <summary>For each circle, whether some rule may give a field in it another value than the saved one, though nobody changed it.</summary>
+    /// <summary>For each cycle, whether some rule may give a field in it another value than the saved one, though nobody changed it.</summary>
     internal bool[] IsGivenValues { get; set; } = [];
 
-    /// <summary>For each field, its place in <see cref="Circles"/>.</summary>
-    internal int[] CircleOfField { get; set; } = [];
+    /// <summary>For each field, its place in <see cref="Cycles"/>.</summary>
+    internal int[] CycleOfField { get; set; } = [];
 
-    /// <summary>For each reading, the true circle that it belongs to; -1 for none.</summary>
-    internal int[] CircleOfReading { get; set; } = [];
+    /// <summary>For each variant, the true cycle that it belongs to; -1 for none.</summary>
+    internal int[] CycleOfVariant { get; set; } = [];
 
-    /// <summary>For each clause, the true circles in which it takes part. Where such a circle ends may depend on where it began.</summary>
-    internal int[][] CirclesOfClause { get; set; } = [];
+    /// <summary>For each clause, the true cycles in which it takes part. Where such a cycle ends may depend on where it began.</summary>
+    internal int[][] CyclesOfClause { get; set; } = [];
 
-    /// <summary>For each reading, the true circles over whose fields it decides, from within or from outside.</summary>
-    internal int[][] CirclesUnderReading { get; set; } = [];
+    /// <summary>For each variant, the true cycles over whose fields it decides, from within or from outside.</summary>
+    internal int[][] CyclesUnderVariant { get; set; } = [];
 
     /// <summary>For each element, the elements whose state its claims decide, itself included.</summary>
     internal int[][] ElementsUnder { get; set; } = [];
 
-    /// <summary>For each list position, the number of the rule's reading for the record at large; -1 for a rule left out.</summary>
-    internal int[] ReadingOfRule { get; }
+    /// <summary>For each list position, the number of the rule's variant for the record at large; -1 for a rule left out.</summary>
+    internal int[] VariantOfRule { get; }
 
     /// <summary>
     /// Compiles. Rules that are off or have problems are left out; the program is null if the record type itself has a

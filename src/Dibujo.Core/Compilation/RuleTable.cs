@@ -7,15 +7,15 @@ namespace Dibujo.Core.Compilation;
 
 /// <summary>The rules of a program in flat form, with the index from conditions to the rules that read them.</summary>
 /// <remarks>
-/// A <em>reading</em> is a rule as it decides over something: for the record at large, for one field's own value (which it
+/// A <em>variant</em> is a rule as it decides over something: for the record at large, for one field's own value (which it
 /// then sees as it was saved), or at one form alone (as jumping ahead does).
 /// </remarks>
 internal sealed class RuleTable(ClauseTable clauses, GroupTable groups, SlotTable slots)
 {
     private readonly List<RuleCode> rules = [];
     private readonly List<int> cases = [];
-    private readonly Dictionary<(int Rule, int OwnField, string? Form), int> readings = [];
-    private readonly List<Reading> origins = [];
+    private readonly Dictionary<(int Rule, int OwnField, string? Form), int> variants = [];
+    private readonly List<Variant> origins = [];
     private readonly List<HashSet<int>> fieldsOf = [];
 
     internal RuleCode[] Rules { get; private set; } = [];
@@ -23,38 +23,38 @@ internal sealed class RuleTable(ClauseTable clauses, GroupTable groups, SlotTabl
     /// <summary>For each case, the number of its condition: see <see cref="GroupTable"/>.</summary>
     internal int[] Cases { get; private set; } = [];
 
-    /// <summary>For each clause and group, the readings that have it for the condition of a case.</summary>
+    /// <summary>For each clause and group, the variants that have it for the condition of a case.</summary>
     internal int[][] OfCondition { get; private set; } = [];
 
     internal int Count => rules.Count;
 
-    /// <summary>The number of the rule's reading for the record at large, compiled at the first call.</summary>
+    /// <summary>The number of the rule's variant for the record at large, compiled at the first call.</summary>
     /// <param name="rank">The rule's place in the list.</param>
     /// <param name="cases">Its cases.</param>
     /// <param name="limit">What must hold before any case is looked at; null for nothing.</param>
     internal int Add(int rank, ImmutableArray<Case> cases, Condition? limit) => Add(new(rank, cases, limit), -1, null);
 
-    /// <summary>The reading that decides over the field's own value: one of its own if the rule looks at the field.</summary>
-    internal int AddFor(int field, int reading) =>
-        Mentions(readings[(RankOf(reading), -1, null)], field) ? Add(origins[reading], field, origins[reading].Form) : reading;
+    /// <summary>The variant that decides over the field's own value: one of its own if the rule looks at the field.</summary>
+    internal int AddFor(int field, int variant) =>
+        Mentions(variants[(RankOf(variant), -1, null)], field) ? Add(origins[variant], field, origins[variant].Form) : variant;
 
-    /// <summary>The reading that holds at that form alone.</summary>
-    internal int AddAt(string form, int reading) => Add(origins[reading], -1, form);
+    /// <summary>The variant that holds at that form alone.</summary>
+    internal int AddAt(string form, int variant) => Add(origins[variant], -1, form);
 
-    /// <summary>What must hold before any case of the reading is looked at; null for nothing.</summary>
-    internal Condition? LimitOf(int reading) => origins[reading].Limit;
+    /// <summary>What must hold before any case of the variant is looked at; null for nothing.</summary>
+    internal Condition? LimitOf(int variant) => origins[variant].Limit;
 
-    /// <summary>Whether some condition in the reading looks at the field's live value.</summary>
-    internal bool Mentions(int reading, int field) => FieldsOf(reading).Contains(field);
+    /// <summary>Whether some condition in the variant looks at the field's live value.</summary>
+    internal bool Mentions(int variant, int field) => FieldsOf(variant).Contains(field);
 
-    /// <summary>The fields at whose live values the reading looks.</summary>
-    internal HashSet<int> FieldsOf(int reading) => fieldsOf[reading];
+    /// <summary>The fields at whose live values the variant looks.</summary>
+    internal HashSet<int> FieldsOf(int variant) => fieldsOf[variant];
 
-    /// <summary>The rule's place in the list, of which this is a reading.</summary>
-    internal int RankOf(int reading) => rules[reading].Rule;
+    /// <summary>The rule's place in the list, of which this is a variant.</summary>
+    internal int RankOf(int variant) => rules[variant].Rule;
 
-    /// <summary>The conditions of the reading's cases.</summary>
-    internal IEnumerable<int> ConditionsOf(int reading) => Cases.Skip(Rules[reading].CaseStart).Take(Rules[reading].CaseCount);
+    /// <summary>The conditions of the variant's cases.</summary>
+    internal IEnumerable<int> ConditionsOf(int variant) => Cases.Skip(Rules[variant].CaseStart).Take(Rules[variant].CaseCount);
 
     internal void Freeze()
     {
@@ -77,9 +77,9 @@ internal sealed class RuleTable(ClauseTable clauses, GroupTable groups, SlotTabl
         OfCondition = [.. readers.Select(r => r.ToArray())];
     }
 
-    private int Add(Reading origin, int ownField, string? form)
+    private int Add(Variant origin, int ownField, string? form)
     {
-        if (readings.TryGetValue((origin.Rule, ownField, form), out var found))
+        if (variants.TryGetValue((origin.Rule, ownField, form), out var found))
         {
             return found;
         }
@@ -103,9 +103,9 @@ internal sealed class RuleTable(ClauseTable clauses, GroupTable groups, SlotTabl
         rules.Add(new(origin.Rule, ownField, start, origin.Cases.Length));
         origins.Add(origin);
         fieldsOf.Add([.. used.SelectMany(clauses.SlotsOf).Distinct().SelectMany(slots.FieldsOf)]);
-        readings.Add((origin.Rule, ownField, form), rules.Count - 1);
+        variants.Add((origin.Rule, ownField, form), rules.Count - 1);
         return rules.Count - 1;
     }
 
-    private sealed record Reading(int Rule, ImmutableArray<Case> Cases, Condition? Limit, string? Form = null);
+    private sealed record Variant(int Rule, ImmutableArray<Case> Cases, Condition? Limit, string? Form = null);
 }

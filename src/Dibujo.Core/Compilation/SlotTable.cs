@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Expressions;
 using Dibujo.Core.Records;
 
 namespace Dibujo.Core.Compilation;

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
-using Dibujo.Core.Exchange;
 
 namespace Dibujo.Core.Conditions;
 

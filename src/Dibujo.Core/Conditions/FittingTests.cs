@@ -29,6 +29,10 @@ public static class FittingTests
 
     private static readonly ImmutableArray<Test> Changes = [Changed, Unchanged];
 
+    /// <summary>What a test's comparands are like: one choice each where several are looked at.</summary>
+    internal static FieldType Compared(Test test, FieldType type) =>
+        type is ChoicesType several && test is not (Is or IsNot) ? several : type;
+
     /// <summary>Those that fit a subject of that type.</summary>
     public static ImmutableArray<Test> Of(Subject subject, FieldType type) => subject switch
     {

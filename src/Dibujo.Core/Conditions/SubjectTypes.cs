@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Evaluation;
 using Dibujo.Core.Records;
 
 namespace Dibujo.Core.Conditions;

@@ -1,4 +1,5 @@
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Operands;
 
 namespace Dibujo.Core.Evaluation;
 

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Forms;
-using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Evaluation;
 

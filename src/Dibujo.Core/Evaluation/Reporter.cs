@@ -1,5 +1,5 @@
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Rules;
+using Dibujo.Core.Forms;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Evaluation;
@@ -25,7 +25,7 @@ internal sealed class Reporter
         layout = session.Program.Layout;
         told = new ElementState[layout.ShownCount];
         toldValues = new Value[layout.FieldCount];
-        toldCases = new int[session.Program.ReadingOfRule.Length];
+        toldCases = new int[session.Program.VariantOfRule.Length];
         visibleFields = new int[layout.ShownCount];
         isTouched = new bool[layout.ShownCount];
     }
@@ -50,11 +50,11 @@ internal sealed class Reporter
         }
     }
 
-    internal void TouchRule(RuleCode reading)
+    internal void TouchRule(RuleCode variant)
     {
-        if (reading.OwnField < 0)
+        if (variant.OwnField < 0)
         {
-            touchedRules.Add(reading.Rule);
+            touchedRules.Add(variant.Rule);
         }
     }
 

@@ -24,7 +24,7 @@ public sealed partial class Session
         }
     }
 
-    /// <summary>If a clause or group holds now and did not before, or the other way round, tells the groups around it and queues the readings.</summary>
+    /// <summary>If a clause or group holds now and did not before, or the other way round, tells the groups around it and queues the variants.</summary>
     private void Note(int condition, bool holds)
     {
         if (holds == truth[condition])
@@ -35,9 +35,9 @@ public sealed partial class Session
         truth[condition] = holds;
         if (condition < groups.First)
         {
-            foreach (var circle in Program.CirclesOfClause[condition])
+            foreach (var cycle in Program.CyclesOfClause[condition])
             {
-                pending[circle] = true;
+                pending[cycle] = true;
             }
         }
 
@@ -48,51 +48,51 @@ public sealed partial class Session
             Note(groups.First + group, groups.Codes[group].Holds(holding[group]));
         }
 
-        foreach (var reading in rules.OfCondition[condition])
+        foreach (var variant in rules.OfCondition[condition])
         {
-            if (!isReadingQueued[reading])
+            if (!isVariantQueued[variant])
             {
-                isReadingQueued[reading] = true;
-                readingsToTry.Enqueue(reading);
+                isVariantQueued[variant] = true;
+                variantsToTry.Enqueue(variant);
             }
         }
     }
 
-    private void TryReadings()
+    private void TryVariants()
     {
-        while (readingsToTry.TryDequeue(out var reading))
+        while (variantsToTry.TryDequeue(out var variant))
         {
-            isReadingQueued[reading] = false;
-            if (Program.CircleOfReading[reading] is >= 0 and var circle)
+            isVariantQueued[variant] = false;
+            if (Program.CycleOfVariant[variant] is >= 0 and var cycle)
             {
-                // Where a circle ends may depend on where it began: it is settled again as a whole.
-                pending[circle] = true;
+                // Where a cycle ends may depend on where it began: it is settled again as a whole.
+                pending[cycle] = true;
             }
             else
             {
-                PutInForce(reading, FirstCase(reading));
+                PutInForce(variant, FirstCase(variant));
             }
         }
     }
 
     /// <summary>Makes that case the one in force; true if it was another before.</summary>
-    private bool PutInForce(int reading, int @case)
+    private bool PutInForce(int variant, int @case)
     {
-        if (inForce[reading] == @case)
+        if (inForce[variant] == @case)
         {
             return false;
         }
 
         Contest();
-        inForce[reading] = @case;
-        reporter.TouchRule(readings[reading]);
-        foreach (var circle in Program.CirclesUnderReading[reading])
+        inForce[variant] = @case;
+        reporter.TouchRule(variants[variant]);
+        foreach (var cycle in Program.CyclesUnderVariant[variant])
         {
             // Also a claim that loses now may win on the way round.
-            pending[circle] = true;
+            pending[cycle] = true;
         }
 
-        foreach (var cell in claims.CellsOfReading[reading])
+        foreach (var cell in claims.CellsOfVariant[variant])
         {
             var winner = Winner(cell);
             if (winner == winners[cell])
@@ -118,9 +118,9 @@ public sealed partial class Session
         return true;
     }
 
-    private int FirstCase(int reading)
+    private int FirstCase(int variant)
     {
-        ref readonly var code = ref readings[reading];
+        ref readonly var code = ref variants[variant];
         if (code.CaseCount == 1)
         {
             return Count(truth, conditions[code.CaseStart]) - 1;
@@ -157,7 +157,7 @@ public sealed partial class Session
         {
             ref readonly var code = ref claims.Claims[claim];
             var cell = claims.CellOf[claim];
-            if (winners[cell] == Nobody && code.Case == inForce[code.Reading] && HasSay(cell, in code))
+            if (winners[cell] == Nobody && code.Case == inForce[code.Variant] && HasSay(cell, in code))
             {
                 winners[cell] = claim;
             }
@@ -170,7 +170,7 @@ public sealed partial class Session
         for (var i = claims.Starts[cell]; i < claims.Starts[cell + 1]; i++)
         {
             ref readonly var claim = ref claims.Claims[i];
-            if (inForce[claim.Reading] == claim.Case && HasSay(cell, in claim))
+            if (inForce[claim.Variant] == claim.Case && HasSay(cell, in claim))
             {
                 return i;
             }
@@ -181,5 +181,5 @@ public sealed partial class Session
 
     /// <summary>False for a claim on a value that is given once, unless its case has come into force since the save.</summary>
     private bool HasSay(int cell, in ClaimCode claim) => cell % Facets.Count != (int)Facet.Value || effects.Values[claim.Says].IsHeld
-        || (givesValues && inForceWhenSaved[claim.Reading] != claim.Case);
+        || (givesValues && inForceWhenSaved[claim.Variant] != claim.Case);
 }

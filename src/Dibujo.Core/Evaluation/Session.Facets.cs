@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
 
@@ -25,7 +26,7 @@ public sealed partial class Session
         return winners[ClaimTable.Cell(element, facet)];
     }
 
-    internal bool IsInForce(ClaimCode claim) => inForce[claim.Reading] == claim.Case;
+    internal bool IsInForce(ClaimCode claim) => inForce[claim.Variant] == claim.Case;
 
     internal Value ValueIn(int slot) => values[slot];
 
@@ -137,14 +138,14 @@ public sealed partial class Session
 
         return highest;
 
-        int RankOf(int claim) => readings[claims.Claims[claim].Reading].Rule;
+        int RankOf(int claim) => variants[claims.Claims[claim].Variant].Rule;
 
         int Strictness(int claim) => facet == Facet.Access ? claims.Claims[claim].Says : (int)effects.Requirements[claims.Claims[claim].Says].Level;
     }
 
     internal bool IsOpen(int field) => door.Has(field) && !Hiding(field).Hidden && AccessTo(field) == Access.Open;
 
-    /// <summary>Whether a change is held that does not count now: its field is hidden, locked, or was not reached in its circle.</summary>
+    /// <summary>Whether a change is held that does not count now: its field is hidden, locked, or was not reached in its cycle.</summary>
     internal bool IsSetAside(int field) =>
         changes[field] is { } change && !isTaken[field] && !(IsOpen(field) && values[field].Equals(change));
 

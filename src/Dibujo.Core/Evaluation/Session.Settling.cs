@@ -1,4 +1,5 @@
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Evaluation;
@@ -33,9 +34,9 @@ public sealed partial class Session
             values.Put(slot, values.Derived(slot));
         }
 
-        foreach (var discriminator in clauses.Discriminators)
+        foreach (var dispatch in clauses.Dispatches)
         {
-            discriminator?.Decide(in values.OperandOf(discriminator.Slot), truth.AsSpan(discriminator.First));
+            dispatch?.Decide(in values.OperandOf(dispatch.Slot), truth.AsSpan(dispatch.First));
         }
 
         for (var clause = clauses.FirstSingle; clause < groups.First; clause++)
@@ -45,9 +46,9 @@ public sealed partial class Session
 
         DecideGroups();
 
-        for (var reading = 0; reading < inForce.Length; reading++)
+        for (var variant = 0; variant < inForce.Length; variant++)
         {
-            inForce[reading] = FirstCase(reading);
+            inForce[variant] = FirstCase(variant);
         }
 
         isContested = false;
@@ -58,7 +59,7 @@ public sealed partial class Session
         {
             if (changes[field] is not null)
             {
-                pending[Program.CircleOfField[field]] = true;
+                pending[Program.CycleOfField[field]] = true;
             }
         }
 
@@ -73,10 +74,10 @@ public sealed partial class Session
         Reconsider(slots.Of(SettingSlot.Stage));
     }
 
-    /// <summary>Brings the values of every circle up to date that something has touched, in dependency order.</summary>
+    /// <summary>Brings the values of every cycle up to date that something has touched, in dependency order.</summary>
     private void Settle()
     {
-        TryReadings();
+        TryVariants();
         for (var i = 0; i < pending.Length; i++)
         {
             if (!pending[i])
@@ -84,16 +85,16 @@ public sealed partial class Session
                 continue;
             }
 
-            if (Program.Circles[i] is { IsTrue: false, Fields: [var field, ..] })
+            if (Program.Cycles[i] is { IsTrue: false, Fields: [var field, ..] })
             {
                 Put(field, Offered(field, changes[field]));
             }
             else
             {
-                unsettled[i] = !SettleCircle(i);
+                unsettled[i] = !SettleCycle(i);
             }
 
-            TryReadings();
+            TryVariants();
             pending[i] = false;
         }
     }
@@ -114,7 +115,7 @@ public sealed partial class Session
         Reconsider(slot);
     }
 
-    /// <summary>Computes what follows from a slot, decides the clauses on it anew, and queues the readings for which that makes a difference.</summary>
+    /// <summary>Computes what follows from a slot, decides the clauses on it anew, and queues the variants for which that makes a difference.</summary>
     private void Reconsider(int slot)
     {
         foreach (var following in slots.Following[slot])
@@ -127,12 +128,12 @@ public sealed partial class Session
             MarkStale(field);
         }
 
-        if (clauses.Discriminators[slot] is { } discriminator)
+        if (clauses.Dispatches[slot] is { } dispatch)
         {
-            discriminator.Decide(in values.OperandOf(slot), decided);
-            for (var i = 0; i < discriminator.Count; i++)
+            dispatch.Decide(in values.OperandOf(slot), decided);
+            for (var i = 0; i < dispatch.Count; i++)
             {
-                Note(discriminator.First + i, decided[i]);
+                Note(dispatch.First + i, decided[i]);
             }
         }
 

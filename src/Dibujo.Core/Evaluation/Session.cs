@@ -1,5 +1,6 @@
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
 
@@ -23,16 +24,16 @@ public sealed partial class Session
     /// <summary>How many members of each group hold.</summary>
     private readonly int[] holding;
 
-    /// <summary>What a discriminator has just said, before it is compared with the truth so far.</summary>
+    /// <summary>What a dispatch has just said, before it is compared with the truth so far.</summary>
     private readonly bool[] decided;
     private readonly int[] inForce;
     private readonly int[] inForceWhenSaved;
     private readonly int[] winners;
     private readonly bool[] pending;
-    private readonly Queue<int> readingsToTry = new();
-    private readonly bool[] isReadingQueued;
+    private readonly Queue<int> variantsToTry = new();
+    private readonly bool[] isVariantQueued;
     private readonly bool[] unsettled;
-    private readonly RuleCode[] readings;
+    private readonly RuleCode[] variants;
     private readonly int[] conditions;
     private readonly ClauseEvaluator evaluator;
     private readonly Reporter reporter;
@@ -69,7 +70,7 @@ public sealed partial class Session
         effects = program.Effects;
         layout = program.Layout;
         door = DoorOf(setting);
-        (readings, conditions) = (rules.Rules, rules.Cases);
+        (variants, conditions) = (rules.Rules, rules.Cases);
         var fieldCount = program.Fields.Count;
         changes = new Value?[fieldCount];
         this.records = records ?? new NoRecords();
@@ -80,9 +81,9 @@ public sealed partial class Session
         inForce = new int[rules.Count];
         inForceWhenSaved = new int[rules.Count];
         winners = new int[layout.Count * Facets.Count];
-        pending = new bool[program.Circles.Length];
-        isReadingQueued = new bool[rules.Count];
-        unsettled = new bool[program.Circles.Length];
+        pending = new bool[program.Cycles.Length];
+        isVariantQueued = new bool[rules.Count];
+        unsettled = new bool[program.Cycles.Length];
         isAdmitted = new bool[fieldCount];
         isTaken = new bool[fieldCount];
         isExcluded = new bool[fieldCount];
@@ -107,7 +108,7 @@ public sealed partial class Session
     /// <summary>Whether the form at hand applies to the record at all: one that is hidden is neither listed nor opened.</summary>
     public bool IsRelevant => StateOf(door.Element).IsVisible;
 
-    /// <summary>Whether the values of every circle of rules settled. If not, fields in such a circle keep their saved values.</summary>
+    /// <summary>Whether the values of every cycle of rules settled. If not, fields in such a cycle keep their saved values.</summary>
     public bool IsSettled => !unsettled.Contains(true);
 
     /// <summary>The value that the field has on the form, where changes that are set aside do not count.</summary>
@@ -133,9 +134,9 @@ public sealed partial class Session
 
     private bool HasParts(int field) => layout.PartsOfField[field].Length > 0;
 
-    /// <summary>Fields that belong to a circle whose values did not settle; they keep their saved values.</summary>
+    /// <summary>Fields that belong to a cycle whose values did not settle; they keep their saved values.</summary>
     public IEnumerable<string> UnsettledFields =>
-        Program.Circles.Index().Where(c => unsettled[c.Index]).SelectMany(c => c.Item.Fields).Select(f => Program.Fields[f].Key);
+        Program.Cycles.Index().Where(c => unsettled[c.Index]).SelectMany(c => c.Item.Fields).Select(f => Program.Fields[f].Key);
 
     /// <summary>
     /// Holds the person's change to a field (back to the saved value: holds none) and answers with what is different now.
@@ -241,7 +242,7 @@ public sealed partial class Session
     public Value ValueOf(int field) => values[field];
 
     /// <summary>Which case of the rule at that place in the list is in force for the record at large; -1 for none.</summary>
-    public int CaseInForce(int rule) => Program.ReadingOfRule[rule] is >= 0 and var reading ? inForce[reading] : Nobody;
+    public int CaseInForce(int rule) => Program.VariantOfRule[rule] is >= 0 and var variant ? inForce[variant] : Nobody;
 
     /// <summary>The form at hand as a way to the record.</summary>
     internal Door Door => door;
@@ -256,7 +257,7 @@ public sealed partial class Session
         var change = value.IsBlank ? Value.Blank : value;
         // Where a rule gives the field a value, staying with the saved one is a choice of its own.
         changes[index] = change.Equals(SavedValueOf(index)) && !effects.IsGiven[index] ? null : change;
-        pending[Program.CircleOfField[index]] = true;
+        pending[Program.CycleOfField[index]] = true;
         reporter.Touch(index);
     }
 

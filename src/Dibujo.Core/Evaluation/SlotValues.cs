@@ -1,5 +1,7 @@
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Conditions;
+using Dibujo.Core.Operands;
+using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Evaluation;

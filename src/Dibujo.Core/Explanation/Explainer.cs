@@ -31,10 +31,10 @@ public sealed class Explainer(Session session)
     /// <summary>Every clause of the rule at that place in the list, with its truth; none for a rule that is off or has problems.</summary>
     public ImmutableArray<ClauseExplanation> Clauses(int rule)
     {
-        var reading = program.ReadingOfRule[rule];
-        return reading < 0
+        var variant = program.VariantOfRule[rule];
+        return variant < 0
             ? []
-            : [.. Enumerable.Range(0, program.Rules.Rules[reading].CaseCount).SelectMany(@case => Clauses(reading, @case))];
+            : [.. Enumerable.Range(0, program.Rules.Rules[variant].CaseCount).SelectMany(@case => Clauses(variant, @case))];
     }
 
     private FacetExplanation Explain(int element, Facet facet)
@@ -150,7 +150,7 @@ public sealed class Explainer(Session session)
         var on = program.Layout[element];
         var effect = EffectOf(claim, on, facet);
         return new(rule.Key, RankOf(claim) + 1, rule.Name, on, claim.Case,
-            Sentence.Plain(writer.Effect(effect)), [.. Clauses(claim.Reading, claim.Case)], Sources(claim, effect));
+            Sentence.Plain(writer.Effect(effect)), [.. Clauses(claim.Variant, claim.Case)], Sources(claim, effect));
     }
 
     private Effect EffectOf(ClaimCode claim, Element on, Facet facet)
@@ -178,7 +178,7 @@ public sealed class Explainer(Session session)
 
         void Follow(ClaimCode claim, Effect effect)
         {
-            var made = program.Rules.FieldsOf(claim.Reading).Where(field => session.ValueClaim(field) is not null);
+            var made = program.Rules.FieldsOf(claim.Variant).Where(field => session.ValueClaim(field) is not null);
             foreach (var field in Ingredients(effect).Concat(made.Order()))
             {
                 var maker = session.WinnerOn(field, Facet.Value) is >= 0 and var winner ? program.Claims.Claims[winner] : (ClaimCode?)null;
@@ -221,11 +221,11 @@ public sealed class Explainer(Session session)
     private string Display(int field) =>
         session.ValueOf(field) is { IsBlank: false } value ? program.Fields.Type(field).Display(value) : "blank";
 
-    private IEnumerable<ClauseExplanation> Clauses(int reading, int @case)
+    private IEnumerable<ClauseExplanation> Clauses(int variant, int @case)
     {
-        var code = program.Rules.Rules[reading];
+        var code = program.Rules.Rules[variant];
         var number = program.Rules.Cases[code.CaseStart + @case];
-        var (limit, condition) = (program.Rules.LimitOf(reading), program.Cases[code.Rule][@case].While);
+        var (limit, condition) = (program.Rules.LimitOf(variant), program.Cases[code.Rule][@case].While);
         if (limit is not null && condition is not null)
         {
             // Both stand in a group, the limit first.
@@ -267,7 +267,7 @@ public sealed class Explainer(Session session)
         };
     }
 
-    private int RankOf(ClaimCode claim) => program.Rules.RankOf(claim.Reading);
+    private int RankOf(ClaimCode claim) => program.Rules.RankOf(claim.Variant);
 
     private Rule RuleOf(ClaimCode claim) => program.Definition.Rules[RankOf(claim)];
 

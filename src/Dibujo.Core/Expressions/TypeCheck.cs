@@ -1,3 +1,5 @@
+using Dibujo.Core.Values;
+
 namespace Dibujo.Core.Expressions;
 
 /// <summary>Finds what an expression could never calculate, before any value is known.</summary>
@@ -71,7 +73,7 @@ internal sealed class TypeCheck(Func<string, FeelType?> nameType, Action<Express
                 return known;
             }
 
-            report(new(syntax.Place, $"There is nothing called “{Checking.ProblemList.Shorten(name)}” here.", "Write the key of a field of this record type."));
+            report(new(syntax.Place, $"There is nothing called “{Excerpt.Of(name)}” here.", "Write the key of a field of this record type."));
             return FeelType.Any;
         }
 

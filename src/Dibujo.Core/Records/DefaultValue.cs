@@ -1,5 +1,4 @@
 using System.Text.Json.Serialization;
-using Dibujo.Core.Evaluation;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Records;

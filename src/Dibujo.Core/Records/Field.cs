@@ -1,4 +1,4 @@
-using Dibujo.Core.Rules;
+using Dibujo.Core.Forms;
 
 namespace Dibujo.Core.Records;
 

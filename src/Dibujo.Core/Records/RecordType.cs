@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Values;
 using Dibujo.Core.Workflows;
@@ -46,6 +45,13 @@ public sealed record RecordType(
         return !setting.IsNew ? fitted : Defaults(setting).ByField.Where(value => !given.ContainsKey(value.Key))
             .Aggregate(fitted, (record, value) => record.With(value.Key, value.Value));
     }
+
+    /// <summary>Every element that a rule can name: fields with their parts, then the forms with what is on them, then the record.</summary>
+    public IEnumerable<Element> Elements() =>
+        Fields.SelectMany(f => (f.Type as CompoundType)?.Parts.Select(p => Element.Part(f.Key, p.Key)).Prepend(Element.Field(f.Key)) ?? [Element.Field(f.Key)])
+            .Concat(Forms.SelectMany(form => form.Tabs.SelectMany(tab =>
+                tab.Sections.Select(s => Element.Section(s.Key)).Prepend(Element.Tab(tab.Key))).Prepend(Element.Form(form.Key))))
+            .Append(Element.Record).Distinct();
 
     /// <summary>The move of that key in any workflow, or null: a key means the same move in all of them.</summary>
     public Move? FindMove(string move) => Workflows.SelectMany(w => w.Moves).FirstOrDefault(m => m.Key == move);

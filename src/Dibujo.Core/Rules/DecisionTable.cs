@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Exchange;
 
 namespace Dibujo.Core.Rules;
 

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Examples;
 using Dibujo.Core.Records;
 
 namespace Dibujo.Core.Rules;

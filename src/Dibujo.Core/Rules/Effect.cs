@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Exchange;
 using Dibujo.Core.Forms;
 
 namespace Dibujo.Core.Rules;

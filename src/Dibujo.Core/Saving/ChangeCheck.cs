@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Checking;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
@@ -30,7 +29,7 @@ internal sealed class ChangeCheck(RuleProgram program, Form form, IRecordLookup?
             if (type.Find(key) is not { } field || !program.IsOnForm(key, form.Key))
             {
                 refusals.Add(new(RefusalReason.UnknownField, key,
-                    $"The form {form.Label} has no field “{ProblemList.Shorten(key)}”. Leave it out."));
+                    $"The form {form.Label} has no field “{Excerpt.Of(key)}”. Leave it out."));
                 continue;
             }
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Records;
 
 namespace Dibujo.Core.Saving;
 

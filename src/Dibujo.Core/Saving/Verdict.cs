@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
-using Dibujo.Core.Exchange;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
@@ -78,7 +77,7 @@ internal sealed class SentenceParser
 
         var words = Wording.Of(known).Split(" … ");
         reader.Take(words[0]);
-        var comparands = Comparands(known, Checking.ConditionCheck.Compared(known, type));
+        var comparands = Comparands(known, FittingTests.Compared(known, type));
         if (words.Length > 1)
         {
             reader.Demand(words[1]);

@@ -1,5 +1,4 @@
 using System.Text.Json.Serialization;
-using Dibujo.Core.Exchange;
 
 namespace Dibujo.Core.Sentences;
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
+using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Sentences;
 
@@ -62,7 +63,7 @@ public sealed record SentenceReading(Rule? Rule, SentenceProblem? Problem)
     private static string Found(string sentence, int place)
     {
         var rest = sentence[Math.Min(place, sentence.Length)..].Trim();
-        return rest.Length == 0 ? "the end" : $"“{Checking.ProblemList.Shorten(rest)}”";
+        return rest.Length == 0 ? "the end" : $"“{Excerpt.Of(rest)}”";
     }
 }
 

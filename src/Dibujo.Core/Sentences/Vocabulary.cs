@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Exchange;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 
@@ -19,7 +18,7 @@ public sealed record Vocabulary(ImmutableArray<SubjectOffer> Subjects, Immutable
         var subjects = new SubjectTypes(type);
         return new(
             [.. SubjectsOf(type).Select(subject => Offer(type, subjects, labels, subject))],
-            [.. Checking.EffectCheck.ElementsOf(type).Select(element => new TargetOffer(element, labels.Of(element)))]);
+            [.. type.Elements().Select(element => new TargetOffer(element, labels.Of(element)))]);
     }
 
     /// <summary>Fields with their parts and what their links lead to directly, then the setting.</summary>

@@ -1,4 +1,5 @@
 using Dibujo.Core.Conditions;
+using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Sentences;

@@ -1,5 +1,3 @@
-using Dibujo.Core.Records;
-
 namespace Dibujo.Core.Values;
 
 /// <summary>The values of one record by field key. A field that is not mentioned is blank.</summary>
@@ -39,21 +37,6 @@ public sealed record RecordValues
         }
 
         return new(copy);
-    }
-
-    /// <summary>These values fitted to the record type's fields; what fits none of them, or is blank, is left out.</summary>
-    public RecordValues FittedTo(RecordType type)
-    {
-        var fitted = new Dictionary<string, Value>(byField.Count);
-        foreach (var field in type.Fields)
-        {
-            if (field.Type.Fit(this[field.Key]) is { IsBlank: false } value)
-            {
-                fitted[field.Key] = value;
-            }
-        }
-
-        return new(fitted);
     }
 
     /// <inheritdoc/>

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json.Serialization;
-using Dibujo.Core.Exchange;
 
 namespace Dibujo.Core.Values;
 

@@ -1,4 +1,4 @@
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Packs;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
 using Dibujo.Store;
@@ -93,7 +93,7 @@ internal sealed class DemoWorld(DibujoDb db, UserManager<Account> accounts, Role
         using var stream = typeof(DemoWorld).Assembly.GetManifestResourceStream(name)!;
         using var bytes = new MemoryStream();
         stream.CopyTo(bytes);
-        var (pack, problem) = JsonText.ReadPack(bytes.ToArray());
+        var (pack, problem) = PackFile.Read(bytes.ToArray());
         return pack ?? throw new InvalidOperationException($"{name}: {problem}");
     }
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Analysis;
 using Dibujo.Core.Checking;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Packs;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Exchange;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -18,14 +19,14 @@ internal static class CheckPack
 
     private static async Task<Results<Ok<PackReport>, ProblemHttpResult>> Check(HttpRequest request, CancellationToken cancellation)
     {
-        var (pack, mistake) = JsonText.ReadPack(await RequestFile.ReadAsync(request, cancellation));
+        var (pack, mistake) = PackFile.Read(await RequestFile.ReadAsync(request, cancellation));
         return pack is null
             ? TypedResults.Problem(
                 "This is not a pack.",
                 statusCode: StatusCodes.Status400BadRequest,
                 title: "The pack could not be read.",
                 extensions: [KeyValuePair.Create<string, object?>("problems", new[] { mistake })])
-            : TypedResults.Ok(new PackReport(pack.RecordType.Label, pack.Rules.Length, DefinitionCheck.ToPublish(pack.ToDefinition())));
+            : TypedResults.Ok(new PackReport(pack.RecordType.Label, pack.Rules.Length, PublicationCheck.Of(pack.ToDefinition())));
     }
 }
 

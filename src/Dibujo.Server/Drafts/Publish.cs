@@ -1,4 +1,4 @@
-using Dibujo.Core.Checking;
+using Dibujo.Core.Analysis;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Auditing;
 using Dibujo.Server.RecordTypes;
@@ -31,7 +31,7 @@ internal static class Publish
             return SaveDraft.Overtaken();
         }
 
-        var problems = DefinitionCheck.ToPublish(type.Draft);
+        var problems = PublicationCheck.Of(type.Draft);
         if (!problems.IsEmpty)
         {
             return TypedResults.Problem(

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Analysis;
 using Dibujo.Core.Checking;
 using Dibujo.Core.Rules;
 using Dibujo.Server.Accounts;
@@ -31,5 +32,5 @@ internal static class ReadDraft
 internal sealed record DraftView(int Version, Definition Definition, ImmutableArray<Problem> Problems, int? Edition)
 {
     internal static DraftView Of(StoredRecordType type) =>
-        new(type.DraftVersion, type.Draft, DefinitionCheck.ToPublish(type.Draft), type.Published);
+        new(type.DraftVersion, type.Draft, PublicationCheck.Of(type.Draft), type.Published);
 }

@@ -1,6 +1,6 @@
 using System.Runtime.CompilerServices;
 using System.Text;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Csv;
 using Dibujo.Core.Records;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Auditing;

@@ -1,7 +1,9 @@
 using System.Text;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Evaluation;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Dmn;
+using Dibujo.Core.Packs;
+using Dibujo.Core.Records;
+using Dibujo.Core.Schemas;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Auditing;
 using Dibujo.Server.RecordTypes;
@@ -36,7 +38,7 @@ internal static class ExportRules
         switch (form)
         {
             case "pack":
-                return TypedResults.File(JsonText.Write(Pack.Of(draft)), "application/json", $"{key}.pack.json");
+                return TypedResults.File(PackFile.Write(Pack.Of(draft)), "application/json", $"{key}.pack.json");
             case "dmn":
                 var (document, _) = DmnWriter.Write(draft);
                 return TypedResults.File(Encoding.UTF8.GetBytes(document.Declaration + "\n" + document), "application/xml", $"{key}.dmn");

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Csv;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Auditing;
 using Dibujo.Server.Records;

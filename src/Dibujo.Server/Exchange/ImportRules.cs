@@ -1,5 +1,6 @@
 using Dibujo.Core.Checking;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Dmn;
+using Dibujo.Core.Packs;
 using Dibujo.Core.Rules;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Auditing;
@@ -80,7 +81,7 @@ internal static class ImportRules
             return problems.IsEmpty ? (Merge.Rules(now, rules), []) : (null, problems);
         }
 
-        var (pack, mistake) = JsonText.ReadPack(file);
+        var (pack, mistake) = PackFile.Read(file);
         return (pack?.ToDefinition(), mistake is null ? [] : [mistake]);
     }
 }

@@ -1,8 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Security.Claims;
-using Dibujo.Core.Evaluation;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Csv;
 using Dibujo.Core.Records;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;

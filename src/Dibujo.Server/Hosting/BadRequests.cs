@@ -1,4 +1,4 @@
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Json;
 using Microsoft.AspNetCore.Diagnostics;
 
 namespace Dibujo.Server.Hosting;

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization.Metadata;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Json;
+using Dibujo.Core.Packs;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Auditing;
 using Dibujo.Server.Demo;
@@ -158,6 +159,7 @@ internal static class DibujoServer
     private static void Strict(System.Text.Json.JsonSerializerOptions options)
     {
         options.TypeInfoResolverChain.Insert(0, CoreJson.Default.WithAddedModifier(ListsWithoutNulls.Demand));
+        options.TypeInfoResolverChain.Insert(1, PackJson.Default.WithAddedModifier(ListsWithoutNulls.Demand));
         options.UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow;
         options.DefaultIgnoreCondition = System.Text.Json.Serialization.JsonIgnoreCondition.WhenWritingNull;
         options.RespectNullableAnnotations = true;

@@ -1,5 +1,4 @@
 using System.Security.Claims;
-using Dibujo.Core.Evaluation;
 using Dibujo.Core.Records;
 using Dibujo.Server.Accounts;
 using Dibujo.Store.Records;

@@ -1,4 +1,5 @@
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 using Dibujo.Server.RecordTypes;
 using Microsoft.AspNetCore.Http.HttpResults;

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store.Records;

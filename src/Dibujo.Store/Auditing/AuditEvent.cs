@@ -1,5 +1,5 @@
 using System.Text.Json.Serialization;
-using Dibujo.Core.Exchange;
+using Dibujo.Core;
 
 namespace Dibujo.Store.Auditing;
 

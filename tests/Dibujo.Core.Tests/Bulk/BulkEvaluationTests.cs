@@ -2,6 +2,7 @@ using CsCheck;
 using Dibujo.Core.Bulk;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 using static Dibujo.Core.Tests.Small;
 

@@ -1,4 +1,4 @@
-using Dibujo.Core.Evaluation;
+using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Tests.Conditions;

@@ -1,7 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Dibujo.Core.Evaluation;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Json;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Tests.Evaluation;

@@ -1,5 +1,5 @@
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Rules;
+using Dibujo.Core.Forms;
 using Dibujo.Core.Values;
 using static Dibujo.Core.Tests.Small;
 

@@ -1,5 +1,6 @@
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
@@ -89,7 +90,7 @@ public class ValueTests
     }
 
     [Fact]
-    public void A_circle_that_does_not_settle_keeps_saved_values_and_says_so()
+    public void A_cycle_that_does_not_settle_keeps_saved_values_and_says_so()
     {
         // Typing a weight locks the answer that makes the weight visible.
         var session = Under(
@@ -109,7 +110,7 @@ public class ValueTests
     }
 
     [Fact]
-    public void A_circle_settles_however_far_down_the_list_it_is_decided()
+    public void A_cycle_settles_however_far_down_the_list_it_is_decided()
     {
         var session = Ring(40, blank: 39);
 
@@ -118,7 +119,7 @@ public class ValueTests
     }
 
     [Fact]
-    public void A_long_circle_that_goes_round_and_round_comes_to_an_end()
+    public void A_long_cycle_that_goes_round_and_round_comes_to_an_end()
     {
         var session = Ring(41, blank: null);
 

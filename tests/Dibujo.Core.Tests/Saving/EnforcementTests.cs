@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Evaluation;
+using Dibujo.Core.Records;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
 

@@ -1,5 +1,5 @@
 using CsCheck;
-using Dibujo.Core.Exchange;
+using Dibujo.Core.Json;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Sentences;
 using static Dibujo.Core.Tests.Small;

@@ -1,3 +1,4 @@
+using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Tests.Values;

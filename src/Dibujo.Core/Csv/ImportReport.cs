@@ -1,0 +1,23 @@
+using System.Collections.Immutable;
+
+namespace Dibujo.Core.Csv;
+
+/// <summary>What came of importing records.</summary>
+public sealed record ImportReport(int Imported, int Refused, ImmutableArray<RowReport> Rows)
+{
+    /// <summary>
+    /// Where the file does not say from which versions its rows were made: the records among them that were changed last,
+    /// each in words. Their later saves would be overwritten.
+    /// </summary>
+    public ImmutableArray<string> Latest { get; init => field = value.OrEmpty(); } = [];
+
+    /// <summary>Counts the rows.</summary>
+    public static ImportReport Of(IEnumerable<RowReport> rows)
+    {
+        ImmutableArray<RowReport> all = [.. rows];
+        return new(all.Count(r => r.Reasons.IsEmpty), all.Count(r => !r.Reasons.IsEmpty), all);
+    }
+}
+
+/// <summary>What came of one row: the record it became, or all reasons why not.</summary>
+public sealed record RowReport(int Line, int? Record, ImmutableArray<string> Reasons);

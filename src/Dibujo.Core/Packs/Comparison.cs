@@ -1,0 +1,90 @@
+using System.Collections.Immutable;
+using System.Text.Json.Serialization;
+using Dibujo.Core.Analysis;
+using Dibujo.Core.Checking;
+using Dibujo.Core.Json;
+using Dibujo.Core.Records;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Sentences;
+
+namespace Dibujo.Core.Packs;
+
+/// <summary>What an import would change, to be looked at before it is applied.</summary>
+/// <param name="Differences">Everything that would be other than now.</param>
+/// <param name="Problems">What cannot be applied and why, with places in what comes in.</param>
+public sealed record Comparison(ImmutableArray<Difference> Differences, ImmutableArray<Problem> Problems)
+{
+    /// <summary>Compares what is there with what would come in its place.</summary>
+    public static Comparison Between(Definition now, Definition then) => new(
+        [
+            .. List("record type", [Head(now.RecordType)], [Head(then.RecordType)], t => t.Key, t => t.Label),
+            .. List("field", now.RecordType.Fields, then.RecordType.Fields, f => f.Key, f => f.Label),
+            .. List("form", now.RecordType.Forms, then.RecordType.Forms, f => f.Key, f => f.Label),
+            .. List("workflow", now.RecordType.Workflows, then.RecordType.Workflows, w => w.Key, w => w.Label),
+            .. List("role", now.RecordType.Roles, then.RecordType.Roles, r => r.Key, r => r.Label),
+            .. List("linked record type", now.RecordType.Linked, then.RecordType.Linked, l => l.Key, l => l.Label),
+            .. Rules(now, then),
+            .. List("example", now.Examples, then.Examples, e => e.Name, e => e.Name),
+        ],
+        PublicationCheck.Of(then));
+
+    private static RecordType Head(RecordType type) => new(type.Key, type.Label, type.TitleField, [], [], []);
+
+    private static IEnumerable<Difference> Rules(Definition now, Definition then)
+    {
+        foreach (var difference in List("rule", now.Rules, then.Rules, r => r.Key, r => r.Name))
+        {
+            yield return difference with
+            {
+                Before = Words(now, difference.Key),
+                After = Words(then, difference.Key),
+            };
+        }
+
+        var kept = now.Rules.Select(r => r.Key).Intersect(then.Rules.Select(r => r.Key), StringComparer.Ordinal).ToList();
+        if (!kept.SequenceEqual(then.Rules.Select(r => r.Key).Where(kept.Contains), StringComparer.Ordinal))
+        {
+            yield return new(Change.Changed, "order of rules", "", "Which rules are higher in the list");
+        }
+    }
+
+    private static string? Words(Definition definition, string key) =>
+        definition.Rules.FirstOrDefault(r => r.Key == key) is { } rule ? Sentence.Plain(Sentence.Of(rule, definition.RecordType)) : null;
+
+    private static IEnumerable<Difference> List<T>(
+        string what, ImmutableArray<T> now, ImmutableArray<T> then, Func<T, string> key, Func<T, string> label)
+    {
+        var before = now.DistinctBy(key).ToDictionary(key, StringComparer.Ordinal);
+        var after = then.DistinctBy(key).ToDictionary(key, StringComparer.Ordinal);
+        return then.DistinctBy(key).Where(item => !before.ContainsKey(key(item))).Select(item => new Difference(Change.Added, what, key(item), label(item)))
+            .Concat(then.DistinctBy(key).Where(item => before.TryGetValue(key(item), out var old) && !IsSame(old, item))
+                .Select(item => new Difference(Change.Changed, what, key(item), label(item))))
+            .Concat(now.DistinctBy(key).Where(item => !after.ContainsKey(key(item))).Select(item => new Difference(Change.Removed, what, key(item), label(item))));
+    }
+
+    /// <summary>By what is written in a file: lists of the model have no equality of their own.</summary>
+    private static bool IsSame<T>(T one, T other) => JsonText.Write(one).SequenceEqual(JsonText.Write(other));
+}
+
+/// <summary>One thing that would be other than now.</summary>
+/// <param name="Change">In which way.</param>
+/// <param name="What">What kind of thing: "rule", "field".</param>
+/// <param name="Key">Its key.</param>
+/// <param name="Label">What people call it.</param>
+/// <param name="Before">For a rule, its sentence now; null where there is none.</param>
+/// <param name="After">For a rule, its sentence then; null where there is none.</param>
+public sealed record Difference(Change Change, string What, string Key, string Label, string? Before = null, string? After = null);
+
+/// <summary>In which way something differs.</summary>
+[JsonConverter(typeof(CamelCaseEnum<Change>))]
+public enum Change
+{
+    /// <summary>It would be new.</summary>
+    Added,
+
+    /// <summary>It is there now and would be otherwise.</summary>
+    Changed,
+
+    /// <summary>It would be gone.</summary>
+    Removed,
+}
