@@ -4,6 +4,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Dibujo.Core.Bulk;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Rules;
@@ -24,7 +25,7 @@ internal static class Beside
     internal static void Run(string jsonLogic)
     {
         var definition = LargeForm.With(Rules);
-        var program = RuleProgram.Compile(definition).Program!;
+        var program = ProgramCompiler.Compile(definition).Program!;
         var random = new Random(7);
         var records = Enumerable.Range(0, Bulk).Select(_ => LargeForm.Record(random)).ToList();
         var few = records.Take(Open).ToList();

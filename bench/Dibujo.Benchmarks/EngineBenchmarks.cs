@@ -1,5 +1,6 @@
 using BenchmarkDotNet.Attributes;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
@@ -32,7 +33,7 @@ public class EngineBenchmarks
     public void Open()
     {
         definition = LargeForm.With(Rules);
-        program = RuleProgram.Compile(definition).Program!;
+        program = ProgramCompiler.Compile(definition).Program!;
         session = new(program, record, LargeForm.Setting);
     }
 
@@ -60,5 +61,5 @@ public class EngineBenchmarks
 
     /// <summary>From the model to the program.</summary>
     [Benchmark]
-    public RuleProgram Compile() => RuleProgram.Compile(definition).Program!;
+    public RuleProgram Compile() => ProgramCompiler.Compile(definition).Program!;
 }

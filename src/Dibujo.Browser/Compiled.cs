@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Checking;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Browser;
@@ -10,7 +11,7 @@ internal sealed record Compiled(Definition Definition, RuleProgram? Program, Imm
 {
     internal static Compiled Of(Definition definition)
     {
-        var (program, problems) = RuleProgram.Compile(definition);
+        var (program, problems) = ProgramCompiler.Compile(definition);
         return new(definition, program, problems);
     }
 }

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Json;
 using Dibujo.Core.Rules;
 

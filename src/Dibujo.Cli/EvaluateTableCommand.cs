@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Bulk;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Csv;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
@@ -19,7 +20,7 @@ internal static class EvaluateTableCommand
         }
 
         var definition = pack.ToDefinition();
-        var (program, problems) = RuleProgram.Compile(definition);
+        var (program, problems) = ProgramCompiler.Compile(definition);
         InputFile.Print(packPath, problems, output);
         if (program is null || !problems.IsEmpty)
         {

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Dmn;
 using Dibujo.Core.Records;
 using Dibujo.Core.Schemas;
@@ -19,7 +20,7 @@ internal static class ExportCommand
             return ExitCode.Problems;
         }
 
-        var (program, problems) = RuleProgram.Compile(pack.ToDefinition());
+        var (program, problems) = ProgramCompiler.Compile(pack.ToDefinition());
         InputFile.Print(packPath, problems, rest);
         if (program is null || !problems.IsEmpty)
         {

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Csv;
 using Dibujo.Core.Dmn;
 using Dibujo.Core.Packs;
@@ -80,7 +81,7 @@ internal static class ImportCommand
 
     private static int Records(Definition definition, string filePath, TextWriter output)
     {
-        var (program, problems) = RuleProgram.Compile(definition);
+        var (program, problems) = ProgramCompiler.Compile(definition);
         if (program is null || !problems.IsEmpty || InputFile.Bytes(filePath, output) is not { } bytes)
         {
             InputFile.Print(filePath, problems, output);

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Json;
 using Dibujo.Core.Records;
@@ -19,7 +20,7 @@ internal static class OpenRecord
             return null;
         }
 
-        var (program, problems) = RuleProgram.Compile(pack.ToDefinition());
+        var (program, problems) = ProgramCompiler.Compile(pack.ToDefinition());
         InputFile.Print(packPath, problems, output);
         if (program is null || !problems.IsEmpty)
         {

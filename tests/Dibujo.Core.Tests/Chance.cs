@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
@@ -68,7 +69,7 @@ internal sealed class Chance(uint seed) : IRecordLookup
 
     internal static RuleProgram Compile(Definition definition)
     {
-        var (program, problems) = RuleProgram.Compile(definition);
+        var (program, problems) = ProgramCompiler.Compile(definition);
         Assert.Empty(problems);
         return program!;
     }
@@ -140,6 +141,9 @@ internal sealed class Chance(uint seed) : IRecordLookup
         PersonType => new Text(Pick("ada", "bo")),
         _ => new Text(Pick("x", "y", "xy", HasOddLabels ? "a “b” {f0}, and; “" : "x")),
     };
+
+    /// <summary>Another rule of the same record type.</summary>
+    internal Rule NextRule(int i) => Rule(i);
 
     private Rule Rule(int i)
     {

@@ -1,6 +1,7 @@
 using System.Text;
 using CsCheck;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Csv;
 using Dibujo.Core.Dmn;
 using Dibujo.Core.Evaluation;
@@ -96,7 +97,7 @@ public class FuzzTests
 
     private static void Open(Definition definition)
     {
-        if (RuleProgram.Compile(definition).Program is { } program)
+        if (ProgramCompiler.Compile(definition).Program is { } program)
         {
             var session = new Session(program, Core.Values.RecordValues.Empty, AtEnquiry);
             foreach (var field in program.Definition.RecordType.Fields.Where(f => f.Type is YesNoType))

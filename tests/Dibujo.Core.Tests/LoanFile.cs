@@ -43,7 +43,7 @@ internal sealed class LoanFile : IRecordLookup
 
     internal static Session Open(Definition definition, RecordValues? saved = null, Setting? setting = null)
     {
-        var (program, problems) = Core.Compilation.RuleProgram.Compile(definition);
+        var (program, problems) = Core.Compilation.ProgramCompiler.Compile(definition);
         Assert.Empty(problems);
         return new(program!, saved ?? RecordValues.Empty, setting ?? AtTerms, Records);
     }
@@ -51,7 +51,7 @@ internal sealed class LoanFile : IRecordLookup
     internal static Verdict Decide(
         Definition definition, RecordValues saved, string? move = null, Setting? setting = null, params (string Field, object? Value)[] changes)
     {
-        var (program, problems) = Core.Compilation.RuleProgram.Compile(definition);
+        var (program, problems) = Core.Compilation.ProgramCompiler.Compile(definition);
         Assert.Empty(problems);
         return new Judge(program!, Records).Decide(saved, setting ?? AtTerms, new(Saved(changes).ByField.ToImmutableDictionary(), move));
     }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
@@ -114,7 +115,7 @@ internal static class Small
 
     internal static RuleProgram Compiled(this Definition definition)
     {
-        var (program, problems) = RuleProgram.Compile(definition);
+        var (program, problems) = ProgramCompiler.Compile(definition);
         Assert.Empty(problems);
         return program!;
     }

@@ -1,5 +1,5 @@
 using Dibujo.Core.Checking;
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Records;
@@ -24,14 +24,14 @@ internal sealed class CycleCheck(RuleProgram program, ProblemList problems)
 
     internal void Run()
     {
-        foreach (var cycle in program.Cycles.Where(cycle => cycle.IsTrue))
+        foreach (var cycle in program.Order.Cycles.Where(cycle => cycle.IsTrue))
         {
             if (Unsettled(cycle) is not { } values)
             {
                 continue;
             }
 
-            var rank = cycle.Variants.Select(program.Rules.RankOf).DefaultIfEmpty().Min();
+            var rank = cycle.Variants.Select(program.Variants.RankOf).DefaultIfEmpty().Min();
             var labels = string.Join(", ", cycle.Fields.Take(6).Select(field => program.Fields[field].Label)) + (cycle.Fields.Length > 6 ? " and others" : "");
             problems.Add($"/rules/{rank}",
                 $"The values of {labels} go round in a cycle and never come to rest, as for {values}.",
@@ -42,9 +42,9 @@ internal sealed class CycleCheck(RuleProgram program, ProblemList problems)
     private string? Unsettled(Cycle cycle)
     {
         var type = program.Definition.RecordType;
-        var looked = cycle.Variants.SelectMany(program.Rules.FieldsOf).Concat(cycle.Fields).Distinct().Order().ToList();
+        var looked = cycle.Variants.SelectMany(program.Variants.FieldsOf).Concat(cycle.Fields).Distinct().Order().ToList();
         var subjects = program.Slots.Subjects;
-        var conditions = cycle.Variants.Select(program.Rules.RankOf).Distinct().SelectMany(rank => program.Cases[rank]).SelectMany(c => Clauses(c.While)).ToList();
+        var conditions = cycle.Variants.Select(program.Variants.RankOf).Distinct().SelectMany(rank => program.Cases[rank]).SelectMany(c => Clauses(c.While)).ToList();
         var values = looked.ConvertAll(field => ValuesOf(field, conditions, subjects));
         var random = new Random(7);
         var tries = Math.Clamp(MostWork / ((cycle.Variants.Length * cycle.Fields.Length) + 1), LeastTries, MostTries);

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Checking;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Analysis;
@@ -14,7 +15,7 @@ public static class PublicationCheck
     /// </summary>
     public static ImmutableArray<Problem> Of(Definition definition)
     {
-        var (program, found) = RuleProgram.Compile(definition);
+        var (program, found) = ProgramCompiler.Compile(definition);
         if (program is null || !found.IsEmpty)
         {
             return found;

@@ -1,5 +1,5 @@
 using System.Numerics;
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Records;
 
@@ -28,7 +28,7 @@ public sealed class BulkEvaluation
         this.program = program;
         Count = records.Count;
         blocks = (Count + ClauseColumns.BlockSize - 1) / ClauseColumns.BlockSize;
-        inForce = new ulong[program.Rules.Cases.Length * blocks];
+        inForce = new ulong[program.Variants.Cases.Length * blocks];
         if (AltersWhatIsLookedAt(program))
         {
             EvaluateOneByOne(records, setting, lookup);
@@ -65,10 +65,10 @@ public sealed class BulkEvaluation
 
     private static bool AltersWhatIsLookedAt(RuleProgram program) => Enumerable.Range(0, program.Groups.First)
         .SelectMany(program.Clauses.SlotsOf).Distinct().SelectMany(program.Slots.FieldsOf).Distinct()
-        .Any(field => program.IsGivenValues[program.CycleOfField[field]]);
+        .Any(field => program.Order.IsGivenValues[program.Order.CycleOfField[field]]);
 
     private ref ulong Word(int rule, int @case, int block) =>
-        ref inForce[((program.Rules.Rules[program.VariantOfRule[rule]].CaseStart + @case) * blocks) + block];
+        ref inForce[((program.Variants.Codes[program.VariantOfRule[rule]].CaseStart + @case) * blocks) + block];
 
     private void EvaluateOneByOne(RecordColumns records, Setting setting, IRecordLookup? lookup)
     {
@@ -104,12 +104,12 @@ public sealed class BulkEvaluation
             DecideGroups(words);
             var left = Count - (block * ClauseColumns.BlockSize);
             var all = left >= ClauseColumns.BlockSize ? ulong.MaxValue : (1UL << left) - 1;
-            foreach (var rule in program.Rules.Rules)
+            foreach (var rule in program.Variants.Codes)
             {
                 var undecided = all;
                 for (var i = rule.CaseStart; i < rule.CaseStart + rule.CaseCount; i++)
                 {
-                    inForce[(i * blocks) + block] = undecided & Of(words, program.Rules.Cases[i]);
+                    inForce[(i * blocks) + block] = undecided & Of(words, program.Variants.Cases[i]);
                     undecided &= ~inForce[(i * blocks) + block];
                 }
             }

@@ -1,4 +1,4 @@
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;

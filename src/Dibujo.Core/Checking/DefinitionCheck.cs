@@ -7,18 +7,25 @@ namespace Dibujo.Core.Checking;
 public static class DefinitionCheck
 {
     /// <summary>
-    /// All problems, record type first, then rules in list order. A rule with a problem is left out by
-    /// <see cref="Compilation.RuleProgram.Compile"/>; a problem in the record type keeps the whole from compiling.
+    /// All problems, record type first, then rules in list order. A rule with a problem is left out of the program; a
+    /// problem in the record type keeps the whole from compiling.
     /// </summary>
     public static ImmutableArray<Problem> Of(Definition definition)
     {
-        var problems = new ProblemList();
-        new RecordTypeCheck(definition.RecordType, problems).Run();
-        if (problems.IsEmpty)
+        var problems = RecordTypeCheck.Of(definition.RecordType);
+        if (!problems.IsEmpty)
         {
-            new RuleCheck(definition, problems).Run();
+            return problems;
         }
 
-        return problems.ToImmutable();
+        var check = new RuleCheck(definition.RecordType);
+        var keys = new HashSet<string>(StringComparer.Ordinal);
+        return
+        [
+            .. definition.Rules.SelectMany((rule, place) => RuleCheck.OfNames(rule)
+                .Concat(keys.Add(rule.Key) ? [] : [RuleCheck.Twice(rule)])
+                .Concat(check.Of(rule))
+                .Select(problem => problem.Within($"/rules/{place}"))),
+        ];
     }
 }

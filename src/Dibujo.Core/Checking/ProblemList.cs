@@ -17,6 +17,21 @@ internal sealed class ProblemList
 
     internal ImmutableArray<Problem> ToImmutable() => problems.ToImmutable();
 
+    /// <summary>The problems so far; the list is empty after.</summary>
+    internal ImmutableArray<Problem> Take()
+    {
+        var taken = problems.ToImmutable();
+        problems.Clear();
+        return taken;
+    }
+
+    /// <summary>Whether a text can be a key: short and plain.</summary>
+    internal static bool IsKey(string key) =>
+        key.Length is > 0 and <= MaxKeyLength && key.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_');
+
+    internal void AddKey(string place, string noun, string key) => Add(
+        $"{place}/key", $"“{Excerpt.Of(key)}” cannot be the key of a {noun}.", $"Use 1 to {MaxKeyLength} letters, digits, hyphens or underscores.");
+
     /// <summary>Keys as in <see cref="CheckKeys"/>, and labels, which name things in sentences.</summary>
     internal void CheckNames(string place, string noun, IEnumerable<(string Key, string Label)> names)
     {
@@ -33,10 +48,9 @@ internal sealed class ProblemList
         var seen = new HashSet<string>(StringComparer.Ordinal);
         foreach (var (i, key) in keys.Index())
         {
-            if (key.Length is 0 or > MaxKeyLength || !key.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_'))
+            if (!IsKey(key))
             {
-                Add($"{place}/{i}/key", $"“{Excerpt.Of(key)}” cannot be the key of a {noun}.",
-                    $"Use 1 to {MaxKeyLength} letters, digits, hyphens or underscores.");
+                AddKey($"{place}/{i}", noun, key);
             }
             else if (!seen.Add(key))
             {

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
@@ -10,7 +11,15 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
 {
     private const string Root = "/recordType";
 
-    internal void Run()
+    /// <summary>All that is wrong with the record type itself.</summary>
+    internal static ImmutableArray<Problem> Of(RecordType type)
+    {
+        var problems = new ProblemList();
+        new RecordTypeCheck(type, problems).Run();
+        return problems.ToImmutable();
+    }
+
+    private void Run()
     {
         problems.CheckNames($"{Root}/fields", "field", type.Fields.Select(f => (f.Key, f.Label)));
         problems.CheckNames($"{Root}/roles", "role", type.Roles.Select(r => (r.Key, r.Label)));

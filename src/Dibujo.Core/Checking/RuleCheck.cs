@@ -1,47 +1,61 @@
+using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Sentences;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Checking;
 
-/// <summary>Whether the rules of a sound record type say something that can be carried out.</summary>
+/// <summary>Whether single rules of a sound record type say something that can be carried out.</summary>
 internal sealed class RuleCheck
 {
-    private readonly Definition definition;
-    private readonly ProblemList problems;
+    private readonly RecordType type;
+    private readonly ProblemList problems = new();
     private readonly ConditionCheck conditions;
     private readonly EffectCheck effects;
     private readonly TableCheck tables;
     private readonly SkipCheck skips;
 
-    internal RuleCheck(Definition definition, ProblemList problems)
+    internal RuleCheck(RecordType type)
     {
-        this.definition = definition;
-        this.problems = problems;
-        var subjects = new SubjectTypes(definition.RecordType);
-        conditions = new(subjects, new Labels(definition.RecordType), problems);
-        effects = new(definition.RecordType, subjects, problems);
-        skips = new(definition.RecordType, problems);
-        tables = new(definition.RecordType, subjects, conditions, effects, problems);
+        this.type = type;
+        var subjects = new SubjectTypes(type);
+        conditions = new(subjects, new Labels(type), problems);
+        effects = new(type, subjects, problems);
+        skips = new(type, problems);
+        tables = new(type, subjects, conditions, effects, problems);
     }
 
-    internal void Run()
+    /// <summary>The problem of a rule whose key another one has as well.</summary>
+    internal static Problem Twice(Rule rule) => new("/key", $"Two rules have the key “{rule.Key}”.", "Give one of them another key.");
+
+    /// <summary>What is wrong with how the rule is called, with places within it.</summary>
+    internal static ImmutableArray<Problem> OfNames(Rule rule)
     {
-        problems.CheckKeys("/rules", "rule", definition.Rules.Select(r => r.Key));
-        foreach (var (i, rule) in definition.Rules.Index())
+        var problems = new ProblemList();
+        if (!ProblemList.IsKey(rule.Key))
         {
-            CheckRule($"/rules/{i}", rule);
+            problems.AddKey("", "rule", rule.Key);
         }
-    }
 
-    private void CheckRule(string place, Rule rule)
-    {
         if (BlankText.IsBlank(rule.Name))
         {
-            problems.Add($"{place}/name", "The rule has no name.", "Give it one that says what it is for.");
+            problems.Add("/name", "The rule has no name.", "Give it one that says what it is for.");
         }
 
+        return problems.ToImmutable();
+    }
+
+    /// <summary>What is wrong with what the rule says, with places within it.</summary>
+    internal ImmutableArray<Problem> Of(Rule rule)
+    {
+        Check("", rule);
+        return problems.Take();
+    }
+
+    private void Check(string place, Rule rule)
+    {
         CheckScope($"{place}/where", rule.Where);
         if (rule.Table is { } table)
         {
@@ -81,7 +95,7 @@ internal sealed class RuleCheck
     {
         foreach (var (i, form) in (where?.Forms ?? []).Index())
         {
-            if (!definition.RecordType.Forms.Any(f => f.Key == form))
+            if (!type.Forms.Any(f => f.Key == form))
             {
                 problems.Add($"{place}/forms/{i}", $"There is no form “{Excerpt.Of(form)}”.", "Name a form of this record type.");
             }

@@ -1,251 +1,141 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using Dibujo.Core.Checking;
-using Dibujo.Core.Conditions;
-using Dibujo.Core.Forms;
+using Dibujo.Core.Programs;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
-using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Compilation;
 
-/// <summary>From the model to the program: claims by element, then variants by field, then the order of fields.</summary>
-internal static class ProgramCompiler
+/// <summary>
+/// Compiles the rules of one record type, again and again as they are edited: a rule that an edit left alone is not
+/// compiled again, and one of which only the name or the reason differs says what it said before.
+/// </summary>
+/// <remarks>Not for use by several threads at once.</remarks>
+public sealed class ProgramCompiler
 {
-    /// <summary>The facets on which a field's own value depends.</summary>
-    private static readonly Facet[] ValueFacets = [Facet.Visibility, Facet.Access, Facet.Value];
+    /// <summary>Above so many times what a program uses, what has gathered in the frame is thrown away.</summary>
+    private const int MostLeftOver = 3;
+    private const int FewParts = 5000;
 
-    internal static RuleProgram Compile(Definition definition, ImmutableArray<Problem> problems)
+    private readonly RecordType type;
+    private readonly bool isTrusted;
+    private readonly Lazy<RuleCheck> check;
+
+    /// <summary>Each rule that was met, by identity.</summary>
+    private readonly Dictionary<Rule, KnownRule> known = new(ReferenceEqualityComparer.Instance);
+
+    /// <summary>A number for each key, and the rule that had it last.</summary>
+    private readonly Dictionary<string, (int Number, Rule Rule)> keys = new(StringComparer.Ordinal);
+    private Frame frame;
+    private (ImmutableArray<CompiledRule?> Rules, RuleProgram Program)? last;
+
+    /// <summary>Begins with nothing compiled.</summary>
+    /// <param name="type">Of all rules to come; one without problems.</param>
+    /// <param name="isTrusted">Whether they have been checked before, as what is published has: then none is checked.</param>
+    public ProgramCompiler(RecordType type, bool isTrusted = false)
     {
-        var program = new RuleProgram(definition);
-        var broken = problems.Select(RuleOf).ToHashSet();
-        Array.Fill(program.VariantOfRule, -1);
-        foreach (var (rank, rule) in definition.Rules.Index())
+        (this.type, this.isTrusted) = (type, isTrusted);
+        frame = new(type);
+        check = new(() => new(type));
+    }
+
+    /// <summary>
+    /// Checks and compiles a definition. Rules that are off or have problems are left out; the program is null if the record
+    /// type itself has a problem.
+    /// </summary>
+    public static (RuleProgram? Program, ImmutableArray<Problem> Problems) Compile(Definition definition)
+    {
+        var problems = RecordTypeCheck.Of(definition.RecordType);
+        if (!problems.IsEmpty)
         {
-            if (rule.On && !broken.Contains(rank))
+            return (null, problems);
+        }
+
+        var (program, ofRules) = new ProgramCompiler(definition.RecordType).Compile(definition.Rules);
+        return (program.For(definition), [.. ofRules.SelectMany(of => of.Problems.Select(problem => problem.Within($"/rules/{of.Place}")))]);
+    }
+
+    /// <summary>Compiles a definition that has been checked before, as what is published has.</summary>
+    public static RuleProgram CompileTrusted(Definition definition) =>
+        new ProgramCompiler(definition.RecordType, isTrusted: true).Compile(definition.Rules).Program.For(definition);
+
+    /// <summary>The program of those rules, highest first, and what is wrong with them. Rules that are off or have problems are left out.</summary>
+    public (RuleProgram Program, ImmutableArray<RuleProblems> Problems) Compile(ImmutableArray<Rule> rules)
+    {
+        ForgetIfMuchIsLeftOver();
+        var problems = ImmutableArray.CreateBuilder<RuleProblems>();
+        var compiled = ImmutableArray.CreateBuilder<CompiledRule?>(rules.Length);
+        var lastWithKey = new bool[keys.Count + rules.Length];
+        for (var place = 0; place < rules.Length; place++)
+        {
+            var rule = Of(rules[place]);
+            var found = rule.Problems;
+            if (lastWithKey[rule.Key])
             {
-                program.Cases[rank] = rule.AllCases();
-                program.VariantOfRule[rank] = program.Rules.Add(rank, program.Cases[rank], Limit(rule.Where, definition.RecordType.Forms));
-                AddClaims(program, rank);
+                found = [RuleCheck.Twice(rules[place]), .. found];
+            }
+
+            lastWithKey[rule.Key] = true;
+            compiled.Add(found.IsEmpty && rules[place].On ? rule.Compiled : null);
+            if (!found.IsEmpty)
+            {
+                problems.Add(new(place, found));
             }
         }
 
-        for (var field = 0; field < program.Fields.Count; field++)
-        {
-            ReadByOwnSavedValue(program, field);
-        }
+        return (Link(rules, compiled.ToImmutable()), problems.ToImmutable());
+    }
 
-        program.Layout.Freeze();
-        // Slots last: clauses and values may have added some.
-        program.Slots.Freeze();
-        program.Clauses.Freeze();
-        program.Groups.Freeze();
-        program.Effects.Freeze();
-        program.Rules.Freeze();
-        program.Claims.Freeze(program.Layout.Count, program.Rules.Count);
-        program.ElementsUnder = ElementsUnder(program.Layout);
-        OrderFields(program);
+    private RuleProgram Link(ImmutableArray<Rule> rules, ImmutableArray<CompiledRule?> compiled)
+    {
+        var definition = new Definition(type, rules);
+        var program = last is { } same && same.Rules.AsSpan().SequenceEqual(compiled.AsSpan())
+            ? same.Program.For(definition)
+            : Linker.Link(frame, definition, compiled);
+        last = (compiled, program);
         return program;
     }
 
-    private static int RuleOf(Problem problem) =>
-        problem.Place.Split('/') is [_, "rules", var number, ..] ? int.Parse(number, CultureInfo.InvariantCulture) : -1;
-
-    /// <summary>A rule that is limited to forms or channels looks at those before anything else.</summary>
-    private static Condition? Limit(Scope? where, ImmutableArray<Form> forms)
+    private void ForgetIfMuchIsLeftOver()
     {
-        ImmutableArray<Condition> limits =
-        [
-            .. where is null || forms.All(form => where.Covers(form.Key)) ? [] : new[] { OneOf(new FormSubject(), where.Forms) },
-            .. where is null || where.Channels.IsEmpty ? [] : new[] { OneOf(new ChannelSubject(), where.Channels.Select(SubjectTypes.KeyOf)) },
-        ];
-        return limits.Length > 1 ? new Group(Quantifier.AllOf, limits) : limits.FirstOrDefault();
-    }
-
-    private static Clause OneOf(Subject subject, IEnumerable<string> keys) =>
-        new(subject, Test.OneOf) { Comparands = [.. keys.Select(key => new Literal(new Text(key)))] };
-
-    private static void AddClaims(RuleProgram program, int rank)
-    {
-        if (program.Cases[rank].Any(c => c.Effects.Any(e => e is Message or EndForm)))
+        if (last is { } before && frame.Clauses.Count + frame.Groups.Count > FewParts + (MostLeftOver * before.Program.Groups.Count))
         {
-            program.Speaking.Add(rank);
-        }
-
-        foreach (var (number, @case) in program.Cases[rank].Index())
-        {
-            foreach (var effect in @case.Effects)
-            {
-                if (effect is Suggest { Field: var key, Value: var value, Reason: var reason })
-                {
-                    var field = program.Fields[key];
-                    program.Advice.Add(new(rank, number, field, program.Effects.ValueOf(field, value), reason));
-                }
-
-                if (effect is JumpAhead or EndForm)
-                {
-                    AddSkipped(program, rank, number, effect);
-                }
-                else if (Facets.Of(effect) is { } facet)
-                {
-                    var claim = new ClaimCode(program.VariantOfRule[rank], number, program.Effects.Says(effect));
-                    foreach (var element in Targets(program, effect))
-                    {
-                        program.Claims.Add(element, facet, claim);
-                    }
-                }
-            }
+            (frame, last) = (new(type), null);
+            known.Clear();
+            keys.Clear();
         }
     }
 
-    private static IEnumerable<int> Targets(RuleProgram program, Effect effect) => effect switch
+    private KnownRule Of(Rule rule)
     {
-        StateEffect state => state.Targets.SelectMany(program.Layout.Find),
-        FieldEffect { Field: var key } => [program.Fields[key]],
-        _ => [],
-    };
-
-    /// <summary>What is skipped is hidden at one form alone: at each one where the condition's fields stand, by a variant for it.</summary>
-    private static void AddSkipped(RuleProgram program, int rank, int number, Effect effect)
-    {
-        var variant = program.VariantOfRule[rank];
-        foreach (var door in program.Layout.Doors.Where(door => program.Definition.Rules[rank].Where?.Covers(door.Form.Key) ?? true))
+        if (known.TryGetValue(rule, out var found))
         {
-            var start = LastDriver(program, door, program.Cases[rank][number]);
-            var end = effect is JumpAhead { To: var to } ? door.Place(program.Layout.Find(to, door)) : door.End;
-            if (start < 0 || end < start)
-            {
-                continue;
-            }
-
-            var claim = new ClaimCode(
-                program.Layout.Doors.Length == 1 ? variant : program.Rules.AddAt(door.Form.Key, variant), number, program.Effects.Says(effect));
-            foreach (var element in door.Between(start, end))
-            {
-                program.Claims.Add(element, Facet.Visibility, claim);
-            }
+            return found;
         }
+
+        var (key, before) = keys.TryGetValue(rule.Key, out var same) ? same : (keys.Count, null);
+        var compiled = before is not null && SaysTheSame(rule, before) ? known[before].Compiled : Compile(rule);
+        ImmutableArray<Problem> problems = isTrusted ? [] : [.. RuleCheck.OfNames(rule), .. compiled.Problems];
+        keys[rule.Key] = (key, rule);
+        return known[rule] = new(compiled, problems, key);
     }
 
-    /// <summary>Where the last field at which the condition looks stands at that door; -1 where none of them stands there.</summary>
-    private static int LastDriver(RuleProgram program, Door door, Case @case) =>
-        Drivers.Of(@case.While).Select(key => door.Place(program.Fields[key])).DefaultIfEmpty(-1).Max();
+    private static bool SaysTheSame(Rule one, Rule other) => (one with { Name = other.Name, Reason = other.Reason, On = other.On }).Equals(other);
 
-    /// <summary>A field's own lock, hiding or value looks at its own saved value, also where the effect is on a container.</summary>
-    private static void ReadByOwnSavedValue(RuleProgram program, int field)
+    private CompiledRule Compile(Rule rule)
     {
-        if (program.Layout.Reach(field).Skip(1).Any(container => ValueFacets.Any(facet => program.Claims.On(container, facet).Any(Mentions))))
-        {
-            foreach (var (shadow, container) in program.Layout.AddShadows(field))
-            {
-                foreach (var facet in ValueFacets)
-                {
-                    program.Claims.Replace(shadow, facet, program.Claims.On(container, facet).Select(ForField));
-                }
-
-                program.Claims.Replace(shadow, Facet.Requirement, program.Claims.On(container, Facet.Requirement));
-            }
-        }
-
-        foreach (var element in program.Layout.PartsOfField[field].Select(p => p.Element).Append(field))
-        {
-            foreach (var facet in ValueFacets)
-            {
-                if (program.Claims.On(element, facet).Any(Mentions))
-                {
-                    program.Claims.Replace(element, facet, program.Claims.On(element, facet).Select(ForField));
-                }
-            }
-        }
-
-        bool Mentions(ClaimCode claim) => program.Rules.Mentions(program.VariantOfRule[program.Rules.RankOf(claim.Variant)], field);
-
-        ClaimCode ForField(ClaimCode claim) => claim with { Variant = program.Rules.AddFor(field, claim.Variant) };
+        var problems = isTrusted ? [] : check.Value.Of(rule);
+        return problems.IsEmpty ? RuleCompiler.Compile(frame, rule) : new() { Problems = problems };
     }
 
-    private static int[][] ElementsUnder(Layout layout)
-    {
-        var under = new List<int>[layout.Count];
-        for (var i = 0; i < under.Length; i++)
-        {
-            under[i] = [];
-        }
-
-        for (var inner = 0; inner < layout.Count; inner++)
-        {
-            foreach (var element in layout.Reach(inner))
-            {
-                under[element].Add(inner);
-            }
-        }
-
-        return [.. under.Select(u => u.ToArray())];
-    }
-
-    private static void OrderFields(RuleProgram program)
-    {
-        var fieldCount = program.Fields.Count;
-        var deciding = new int[fieldCount][];
-        var dependsOn = new int[fieldCount][];
-        for (var field = 0; field < fieldCount; field++)
-        {
-            var elements = program.Layout.Reach(field).Concat(program.Layout.PartsOfField[field].Select(p => p.Element));
-            deciding[field] = [.. elements
-                .SelectMany(e => ValueFacets.SelectMany(facet => program.Claims.On(e, facet)))
-                .Select(claim => claim.Variant).Distinct()];
-            // What it looks at of itself is its saved value, which depends on nothing.
-            dependsOn[field] = [.. deciding[field].SelectMany(program.Rules.FieldsOf).Concat(program.Effects.Sources[field]).Distinct().Where(f => f != field)];
-        }
-
-        var components = Compilation.Cycles.Order(dependsOn);
-        program.CycleOfField = new int[fieldCount];
-        program.Cycles = new Cycle[components.Count];
-        program.CycleOfVariant = new int[program.Rules.Count];
-        Array.Fill(program.CycleOfVariant, -1);
-        var cyclesUnder = new List<int>[program.Rules.Count];
-        for (var i = 0; i < cyclesUnder.Length; i++)
-        {
-            cyclesUnder[i] = [];
-        }
-
-        var cyclesOfClause = new SortedSet<int>[program.Groups.First];
-        for (var i = 0; i < cyclesOfClause.Length; i++)
-        {
-            cyclesOfClause[i] = [];
-        }
-
-        foreach (var (i, members) in components.Index())
-        {
-            foreach (var member in members)
-            {
-                program.CycleOfField[member] = i;
-            }
-
-            int[] over = members.Length == 1 ? [] : [.. members.SelectMany(m => deciding[m]).Distinct()];
-            int[] within = [.. over.Where(r => members.Any(program.Rules.FieldsOf(r).Contains)).OrderBy(program.Rules.RankOf).ThenBy(r => r)];
-            program.Cycles[i] = new(members, within);
-            foreach (var variant in over)
-            {
-                cyclesUnder[variant].Add(i);
-            }
-
-            foreach (var variant in within)
-            {
-                program.CycleOfVariant[variant] = i;
-                foreach (var clause in program.Rules.ConditionsOf(variant).SelectMany(program.Groups.ClausesUnder))
-                {
-                    cyclesOfClause[clause].Add(i);
-                }
-            }
-        }
-
-        program.IsGivenValues = [.. program.Cycles.Select(cycle => cycle.Fields.Any(field => IsGivenValues(program, field)))];
-        program.CyclesOfClause = [.. cyclesOfClause.Select(c => c.ToArray())];
-        program.CyclesUnderVariant = [.. cyclesUnder.Select(c => c.ToArray())];
-    }
-
-    /// <summary>Whether some claim sets, calculates or clears the field's value or a part of it, or does so while hiding it.</summary>
-    private static bool IsGivenValues(RuleProgram program, int field) =>
-        program.Claims.On(field, Facet.Value).Count > 0
-        || program.Layout.Reach(field).Concat(program.Layout.PartsOfField[field].Select(p => p.Element))
-            .Any(element => program.Claims.On(element, Facet.Visibility).Any(claim => claim.Says > (int)HidingCode.Hidden));
+    /// <summary>What is known of a rule.</summary>
+    /// <param name="Compiled">What it says.</param>
+    /// <param name="Problems">With what it says and how it is called.</param>
+    /// <param name="Key">A number that stands for its key.</param>
+    private sealed record KnownRule(CompiledRule Compiled, ImmutableArray<Problem> Problems, int Key);
 }
+
+/// <summary>What is wrong with one rule.</summary>
+/// <param name="Place">Its place in the list.</param>
+/// <param name="Problems">With places within the rule, such as <c>/cases/0/while</c>.</param>
+public sealed record RuleProblems(int Place, ImmutableArray<Problem> Problems);

@@ -1,4 +1,4 @@
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Operands;
 
 namespace Dibujo.Core.Evaluation;

@@ -1,4 +1,4 @@
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Values;
 
@@ -50,7 +50,7 @@ internal sealed class Reporter
         }
     }
 
-    internal void TouchRule(RuleCode variant)
+    internal void TouchRule(VariantCode variant)
     {
         if (variant.OwnField < 0)
         {

@@ -1,5 +1,5 @@
 using System.Runtime.CompilerServices;
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Evaluation;
@@ -35,13 +35,13 @@ public sealed partial class Session
         truth[condition] = holds;
         if (condition < groups.First)
         {
-            foreach (var cycle in Program.CyclesOfClause[condition])
+            foreach (var cycle in Program.Order.CyclesOfClause[condition])
             {
                 pending[cycle] = true;
             }
         }
 
-        foreach (var around in groups.Around(condition))
+        foreach (var around in groups.Around[condition])
         {
             var group = around < 0 ? ~around : around;
             holding[group] += holds == around >= 0 ? 1 : -1;
@@ -63,7 +63,7 @@ public sealed partial class Session
         while (variantsToTry.TryDequeue(out var variant))
         {
             isVariantQueued[variant] = false;
-            if (Program.CycleOfVariant[variant] is >= 0 and var cycle)
+            if (Program.Order.CycleOfVariant[variant] is >= 0 and var cycle)
             {
                 // Where a cycle ends may depend on where it began: it is settled again as a whole.
                 pending[cycle] = true;
@@ -86,7 +86,7 @@ public sealed partial class Session
         Contest();
         inForce[variant] = @case;
         reporter.TouchRule(variants[variant]);
-        foreach (var cycle in Program.CyclesUnderVariant[variant])
+        foreach (var cycle in Program.Order.CyclesUnderVariant[variant])
         {
             // Also a claim that loses now may win on the way round.
             pending[cycle] = true;
@@ -102,7 +102,7 @@ public sealed partial class Session
 
             winners[cell] = winner;
             var (element, facet) = Math.DivRem(cell, Facets.Count);
-            foreach (var under in Program.ElementsUnder[element])
+            foreach (var under in layout.ElementsUnder[element])
             {
                 reporter.Touch(under);
                 if (under < layout.FirstContainer && facet != (int)Facet.Requirement)

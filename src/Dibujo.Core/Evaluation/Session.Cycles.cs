@@ -1,4 +1,4 @@
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Evaluation;
@@ -23,7 +23,7 @@ public sealed partial class Session
     /// <returns>False if the values go round and round; then no change to the cycle's fields counts.</returns>
     private bool SettleCycle(int index)
     {
-        var cycle = Program.Cycles[index];
+        var cycle = Program.Order.Cycles[index];
         settling = index;
         foreach (var field in cycle.Fields)
         {
@@ -215,11 +215,11 @@ public sealed partial class Session
     /// <summary>Notes that something has changed on which the field's value may depend.</summary>
     private void MarkStale(int field)
     {
-        pending[Program.CycleOfField[field]] = true;
+        pending[Program.Order.CycleOfField[field]] = true;
         if (!isStale[field])
         {
             isStale[field] = true;
-            staleCount += Program.CycleOfField[field] == settling ? 1 : 0;
+            staleCount += Program.Order.CycleOfField[field] == settling ? 1 : 0;
         }
     }
 

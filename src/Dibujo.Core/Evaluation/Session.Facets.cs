@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;

@@ -1,4 +1,4 @@
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
@@ -34,9 +34,9 @@ public sealed partial class Session
             values.Put(slot, values.Derived(slot));
         }
 
-        foreach (var dispatch in clauses.Dispatches)
+        for (var slot = 0; slot < clauses.Dispatches.Length; slot++)
         {
-            dispatch?.Decide(in values.OperandOf(dispatch.Slot), truth.AsSpan(dispatch.First));
+            clauses.Dispatches[slot]?.Decide(in values.OperandOf(slot), truth.AsSpan(clauses.FirstOfDispatch[slot]));
         }
 
         for (var clause = clauses.FirstSingle; clause < groups.First; clause++)
@@ -54,12 +54,12 @@ public sealed partial class Session
         isContested = false;
 
         // Where nobody changed a value and no rule gives another it is the saved one.
-        Program.IsGivenValues.CopyTo(pending, 0);
+        Program.Order.IsGivenValues.CopyTo(pending, 0);
         for (var field = 0; field < changes.Length; field++)
         {
             if (changes[field] is not null)
             {
-                pending[Program.CycleOfField[field]] = true;
+                pending[Program.Order.CycleOfField[field]] = true;
             }
         }
 
@@ -85,7 +85,7 @@ public sealed partial class Session
                 continue;
             }
 
-            if (Program.Cycles[i] is { IsTrue: false, Fields: [var field, ..] })
+            if (Program.Order.Cycles[i] is { IsTrue: false, Fields: [var field, ..] })
             {
                 Put(field, Offered(field, changes[field]));
             }
@@ -131,9 +131,10 @@ public sealed partial class Session
         if (clauses.Dispatches[slot] is { } dispatch)
         {
             dispatch.Decide(in values.OperandOf(slot), decided);
+            var first = clauses.FirstOfDispatch[slot];
             for (var i = 0; i < dispatch.Count; i++)
             {
-                Note(dispatch.First + i, decided[i]);
+                Note(first + i, decided[i]);
             }
         }
 

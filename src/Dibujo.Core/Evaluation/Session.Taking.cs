@@ -47,7 +47,7 @@ public sealed partial class Session
 
         changes[field] = change;
         isTaken[field] = change is not null;
-        pending[Program.CycleOfField[field]] = true;
+        pending[Program.Order.CycleOfField[field]] = true;
         reporter.Touch(field);
     }
 }

@@ -1,4 +1,4 @@
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
@@ -33,14 +33,14 @@ public sealed partial class Session
     private readonly Queue<int> variantsToTry = new();
     private readonly bool[] isVariantQueued;
     private readonly bool[] unsettled;
-    private readonly RuleCode[] variants;
+    private readonly VariantCode[] variants;
     private readonly int[] conditions;
     private readonly ClauseEvaluator evaluator;
     private readonly Reporter reporter;
     private readonly SlotTable slots;
     private readonly ClauseTable clauses;
     private readonly GroupTable groups;
-    private readonly RuleTable rules;
+    private readonly VariantTable rules;
     private readonly ClaimTable claims;
     private readonly EffectTable effects;
     private readonly Layout layout;
@@ -65,12 +65,12 @@ public sealed partial class Session
         slots = program.Slots;
         clauses = program.Clauses;
         groups = program.Groups;
-        rules = program.Rules;
+        rules = program.Variants;
         claims = program.Claims;
         effects = program.Effects;
         layout = program.Layout;
         door = DoorOf(setting);
-        (variants, conditions) = (rules.Rules, rules.Cases);
+        (variants, conditions) = (rules.Codes, rules.Cases);
         var fieldCount = program.Fields.Count;
         changes = new Value?[fieldCount];
         this.records = records ?? new NoRecords();
@@ -81,9 +81,9 @@ public sealed partial class Session
         inForce = new int[rules.Count];
         inForceWhenSaved = new int[rules.Count];
         winners = new int[layout.Count * Facets.Count];
-        pending = new bool[program.Cycles.Length];
+        pending = new bool[program.Order.Cycles.Length];
         isVariantQueued = new bool[rules.Count];
-        unsettled = new bool[program.Cycles.Length];
+        unsettled = new bool[program.Order.Cycles.Length];
         isAdmitted = new bool[fieldCount];
         isTaken = new bool[fieldCount];
         isExcluded = new bool[fieldCount];
@@ -136,7 +136,7 @@ public sealed partial class Session
 
     /// <summary>Fields that belong to a cycle whose values did not settle; they keep their saved values.</summary>
     public IEnumerable<string> UnsettledFields =>
-        Program.Cycles.Index().Where(c => unsettled[c.Index]).SelectMany(c => c.Item.Fields).Select(f => Program.Fields[f].Key);
+        Program.Order.Cycles.Index().Where(c => unsettled[c.Index]).SelectMany(c => c.Item.Fields).Select(f => Program.Fields[f].Key);
 
     /// <summary>
     /// Holds the person's change to a field (back to the saved value: holds none) and answers with what is different now.
@@ -257,7 +257,7 @@ public sealed partial class Session
         var change = value.IsBlank ? Value.Blank : value;
         // Where a rule gives the field a value, staying with the saved one is a choice of its own.
         changes[index] = change.Equals(SavedValueOf(index)) && !effects.IsGiven[index] ? null : change;
-        pending[Program.CycleOfField[index]] = true;
+        pending[Program.Order.CycleOfField[index]] = true;
         reporter.Touch(index);
     }
 

@@ -1,4 +1,4 @@
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Operands;
 using Dibujo.Core.Records;

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
@@ -20,7 +21,7 @@ public sealed record ExampleRun(string Name, ImmutableArray<string> Failures)
     /// <summary>Runs all examples of a definition. One that names what does not exist fails, and says so.</summary>
     public static ImmutableArray<ExampleRun> Of(Definition definition)
     {
-        var program = RuleProgram.Compile(definition).Program;
+        var program = ProgramCompiler.Compile(definition).Program;
         return [.. definition.Examples.Select(example =>
             new ExampleRun(example.Name, program is null ? ["The record type has problems."] : [.. Failing(program, example)]))];
     }

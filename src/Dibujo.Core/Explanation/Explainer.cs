@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
@@ -34,7 +34,7 @@ public sealed class Explainer(Session session)
         var variant = program.VariantOfRule[rule];
         return variant < 0
             ? []
-            : [.. Enumerable.Range(0, program.Rules.Rules[variant].CaseCount).SelectMany(@case => Clauses(variant, @case))];
+            : [.. Enumerable.Range(0, program.Variants.Codes[variant].CaseCount).SelectMany(@case => Clauses(variant, @case))];
     }
 
     private FacetExplanation Explain(int element, Facet facet)
@@ -136,7 +136,7 @@ public sealed class Explainer(Session session)
     }
 
     private IEnumerable<(int Element, ClaimCode Claim)> Speaking(int element, Facet facet) =>
-        from e in facet is Facet.Access or Facet.Requirement ? program.Layout.Reach(element) : Chain(element)
+        from e in facet is Facet.Access or Facet.Requirement ? program.Layout.Reach.Of(element) : Chain(element)
         let cell = ClaimTable.Cell(e, facet)
         from i in Enumerable.Range(program.Claims.Starts[cell], program.Claims.Starts[cell + 1] - program.Claims.Starts[cell])
         let claim = program.Claims.Claims[i]
@@ -178,7 +178,7 @@ public sealed class Explainer(Session session)
 
         void Follow(ClaimCode claim, Effect effect)
         {
-            var made = program.Rules.FieldsOf(claim.Variant).Where(field => session.ValueClaim(field) is not null);
+            var made = program.Variants.FieldsOf(claim.Variant).Where(field => session.ValueClaim(field) is not null);
             foreach (var field in Ingredients(effect).Concat(made.Order()))
             {
                 var maker = session.WinnerOn(field, Facet.Value) is >= 0 and var winner ? program.Claims.Claims[winner] : (ClaimCode?)null;
@@ -199,7 +199,7 @@ public sealed class Explainer(Session session)
             Calculate calculate => (calculate.Field, calculate.From),
             _ => ("", null),
         };
-        return from is null ? [] : program.Effects.Sources[program.Fields[key]].Order().Where(field => Mentions(from, program.Fields[field].Key));
+        return from is null ? [] : program.Effects.Sources.Of(program.Fields[key]).Where(field => Mentions(from, program.Fields[field].Key));
     }
 
     /// <summary>The values that rules make behind a claim, in words.</summary>
@@ -223,9 +223,9 @@ public sealed class Explainer(Session session)
 
     private IEnumerable<ClauseExplanation> Clauses(int variant, int @case)
     {
-        var code = program.Rules.Rules[variant];
-        var number = program.Rules.Cases[code.CaseStart + @case];
-        var (limit, condition) = (program.Rules.LimitOf(variant), program.Cases[code.Rule][@case].While);
+        var code = program.Variants.Codes[variant];
+        var number = program.Variants.Cases[code.CaseStart + @case];
+        var (limit, condition) = (program.Variants.LimitOf(variant), program.Cases[code.Rule][@case].While);
         if (limit is not null && condition is not null)
         {
             // Both stand in a group, the limit first.
@@ -267,7 +267,7 @@ public sealed class Explainer(Session session)
         };
     }
 
-    private int RankOf(ClaimCode claim) => program.Rules.RankOf(claim.Variant);
+    private int RankOf(ClaimCode claim) => program.Variants.RankOf(claim.Variant);
 
     private Rule RuleOf(ClaimCode claim) => program.Definition.Rules[RankOf(claim)];
 

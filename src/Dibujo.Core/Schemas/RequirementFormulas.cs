@@ -1,5 +1,5 @@
 using Dibujo.Core.Checking;
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
@@ -54,7 +54,7 @@ internal sealed class RequirementFormulas(RuleProgram program, Setting setting)
 
     /// <summary>What the highest claim in force says; where none is, something else.</summary>
     private Formula Highest(int[] level, Facet facet, Func<int, bool> says, Formula otherwise) =>
-        level.SelectMany(element => program.Claims.On(element, facet)).OrderByDescending(claim => program.Rules.RankOf(claim.Variant)).ThenBy(claim => says(claim.Says)).Aggregate(otherwise, (lower, claim) =>
+        level.SelectMany(element => program.Claims.On(element, facet)).OrderByDescending(claim => program.Variants.RankOf(claim.Variant)).ThenBy(claim => says(claim.Says)).Aggregate(otherwise, (lower, claim) =>
         {
             var inForce = InForce(claim);
             return Formula.Or(
@@ -64,8 +64,8 @@ internal sealed class RequirementFormulas(RuleProgram program, Setting setting)
 
     private Formula InForce(ClaimCode claim)
     {
-        var cases = program.Cases[program.Rules.RankOf(claim.Variant)];
-        return Formula.And([Holds(program.Rules.LimitOf(claim.Variant)), .. cases.Take(claim.Case).Select(c => Formula.Not(Holds(c.While))), Holds(cases[claim.Case].While)]);
+        var cases = program.Cases[program.Variants.RankOf(claim.Variant)];
+        return Formula.And([Holds(program.Variants.LimitOf(claim.Variant)), .. cases.Take(claim.Case).Select(c => Formula.Not(Holds(c.While))), Holds(cases[claim.Case].While)]);
     }
 
     private Formula Holds(Condition? condition) => condition switch
@@ -110,7 +110,7 @@ internal sealed class RequirementFormulas(RuleProgram program, Setting setting)
     private void DemandStored(string key)
     {
         var field = program.Fields[key];
-        var clears = program.Layout.Reach(field).SelectMany(e => program.Claims.On(e, Facet.Visibility)).Any(c => c.Says > (int)HidingCode.Hidden);
+        var clears = program.Layout.Reach.Of(field).SelectMany(e => program.Claims.On(e, Facet.Visibility)).Any(c => c.Says > (int)HidingCode.Hidden);
         if (clears || program.Claims.On(field, Facet.Value).Count > 0)
         {
             throw new UnsayableException($"rules give {labels.Field(key)} its value.");

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json.Nodes;
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Formula = Dibujo.Core.Logic.Formula<System.Text.Json.Nodes.JsonObject>;
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
@@ -21,7 +22,7 @@ internal sealed class DemoRecords(Definition definition, DateTime now, IReadOnly
     private static readonly string[] Notes = ["Handle at the frame only.", "See the letter in the file.", "Corner loose, keep flat.", "Ask the desk before opening."];
 
     private readonly Random random = new(20261124);
-    private readonly RuleProgram program = RuleProgram.Compile(definition).Program!;
+    private readonly RuleProgram program = ProgramCompiler.Compile(definition).Program!;
     private readonly RecordType type = definition.RecordType;
 
     private readonly int[] numbers = [.. objects.Keys.Order()];

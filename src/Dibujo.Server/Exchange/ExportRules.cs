@@ -1,5 +1,6 @@
 using System.Text;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Dmn;
 using Dibujo.Core.Packs;
 using Dibujo.Core.Records;
@@ -43,7 +44,7 @@ internal static class ExportRules
                 var (document, _) = DmnWriter.Write(draft);
                 return TypedResults.File(Encoding.UTF8.GetBytes(document.Declaration + "\n" + document), "application/xml", $"{key}.dmn");
             case "schema":
-                return Schema(key, stage, RuleProgram.Compile(draft).Program);
+                return Schema(key, stage, ProgramCompiler.Compile(draft).Program);
             default:
                 return TypedResults.Problem($"There is no export “{form}”. Ask for pack, dmn or schema.", statusCode: StatusCodes.Status404NotFound);
         }

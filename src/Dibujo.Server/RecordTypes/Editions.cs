@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Rules;
 using Dibujo.Store;
 using Microsoft.EntityFrameworkCore;
@@ -9,7 +10,7 @@ namespace Dibujo.Server.RecordTypes;
 /// <summary>A published definition with its program, compiled when first asked for.</summary>
 internal sealed class Edition(int number, Definition definition)
 {
-    private readonly Lazy<RuleProgram> program = new(() => RuleProgram.Compile(definition).Program
+    private readonly Lazy<RuleProgram> program = new(() => ProgramCompiler.Compile(definition).Program
         ?? throw new InvalidOperationException($"Edition {number} of {definition.RecordType.Key} does not compile."));
 
     internal int Number => number;

@@ -35,7 +35,7 @@ public class RuleCheckTests
     public void A_rule_with_a_problem_is_left_out_and_the_others_go_on()
     {
         var definition = Under(Otherwise(Hide("section attic")), Otherwise(Hide("remarks")));
-        var (program, problems) = Core.Compilation.RuleProgram.Compile(definition);
+        var (program, problems) = Core.Compilation.ProgramCompiler.Compile(definition);
 
         Assert.Single(problems);
         var session = new Core.Evaluation.Session(program!, Core.Values.RecordValues.Empty, AtEnquiry);
@@ -60,7 +60,7 @@ public class RuleCheckTests
     {
         var form = Loan.Forms[0];
         var broken = Loan with { TitleField = "nowhere", Forms = [form with { Tabs = [form.Tabs[0], form.Tabs[0]] }] };
-        var (program, problems) = Core.Compilation.RuleProgram.Compile(new(broken, []));
+        var (program, problems) = Core.Compilation.ProgramCompiler.Compile(new(broken, []));
 
         Assert.Null(program);
         Assert.Contains(problems, p => p.Place == "/recordType/titleField");

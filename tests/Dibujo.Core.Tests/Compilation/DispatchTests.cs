@@ -1,5 +1,5 @@
 using CsCheck;
-using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Operands;
 using Dibujo.Core.Values;
 
@@ -34,11 +34,11 @@ public class DispatchTests
 
     [Fact]
     public void So_many_classes_that_a_table_of_them_would_be_too_large_are_left_to_be_decided_one_by_one() =>
-        Assert.Null(Dispatch.Of(0, 0, Enumerable.Range(0, 1000).Select(i => new FixedClause(i, ClauseOp.AtLeast, [Operand.Of(i)]))));
+        Assert.Null(Dispatch.Of([.. Enumerable.Range(0, 1000).Select(i => new FixedClause(i, ClauseOp.AtLeast, [Operand.Of(i)]))]));
 
     private static void Agree(FixedClause[] clauses, Operand value)
     {
-        if (Dispatch.Of(0, 0, clauses) is not var (dispatch, order))
+        if (Dispatch.Of(clauses) is not var (dispatch, order))
         {
             Assert.All(clauses, clause => Assert.True(clause.Op is ClauseOp.Contains or ClauseOp.StartsWith && clause.Comparands[0].Kind == OperandKind.Blank));
             return;

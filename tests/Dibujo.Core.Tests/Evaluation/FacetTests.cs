@@ -143,7 +143,7 @@ public class FacetTests
     public void A_rule_about_what_is_not_on_the_form_does_no_harm_there()
     {
         var definition = Under(While(Field("crateNeeded", Test.Is, true), RequireToSave("certificate", "title")));
-        var (program, _) = Core.Compilation.RuleProgram.Compile(definition);
+        var (program, _) = Core.Compilation.ProgramCompiler.Compile(definition);
         var session = new Core.Evaluation.Session(program!, Record(("crateNeeded", true)), AtEnquiry with { Form = "quick" });
 
         Assert.Equal(Requirement.ToSave, session.State("title").Effective);

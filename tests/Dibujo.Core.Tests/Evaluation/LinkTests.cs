@@ -57,14 +57,14 @@ public class LinkTests
     [Fact]
     public void More_than_three_links_cannot_be_followed()
     {
-        var (_, problems) = Core.Compilation.RuleProgram.Compile(Definition(4, "x"));
+        var (_, problems) = Core.Compilation.ProgramCompiler.Compile(Definition(4, "x"));
 
         Assert.Equal("/rules/0/cases/0/while/subject/via", problems.Single().Place);
     }
 
-    private static Core.Compilation.RuleProgram Program(int links, string name)
+    private static Core.Programs.RuleProgram Program(int links, string name)
     {
-        var (program, problems) = Core.Compilation.RuleProgram.Compile(Definition(links, name));
+        var (program, problems) = Core.Compilation.ProgramCompiler.Compile(Definition(links, name));
         Assert.Empty(problems);
         return program!;
     }

@@ -18,7 +18,7 @@ public class SessionProperties
         var chance = new Chance(seed) { HasPartEffects = false };
         var definition = chance.Definition();
         var program = Chance.Compile(definition);
-        if (program.Cycles.Any(c => c.IsTrue))
+        if (program.Order.Cycles.Any(c => c.IsTrue))
         {
             return;
         }

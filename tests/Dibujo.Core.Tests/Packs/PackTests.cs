@@ -34,7 +34,7 @@ public sealed class PackTests : IDisposable
             Assert.True(read is null != problem is null);
             if (read is not null)
             {
-                Core.Compilation.RuleProgram.Compile(read.ToDefinition());
+                Core.Compilation.ProgramCompiler.Compile(read.ToDefinition());
             }
         }, iter: 3000);
     }

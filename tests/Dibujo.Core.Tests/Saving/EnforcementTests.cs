@@ -68,7 +68,7 @@ public class EnforcementTests
     public void However_many_fields_are_sent_the_answer_is_short()
     {
         var changes = Enumerable.Range(0, 5000).Select(i => ($"field{i}", (object?)"x")).ToArray();
-        var (program, _) = Core.Compilation.RuleProgram.Compile(LoanFile.Under());
+        var (program, _) = Core.Compilation.ProgramCompiler.Compile(LoanFile.Under());
 
         var verdict = new Judge(program!).Decide(Filled, LoanFile.AtTerms, new(changes.ToImmutableDictionary(c => c.Item1, c => (Value)new Text("x"))));
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Compilation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
@@ -161,13 +162,13 @@ public class FormsOfOneRecordTests
 
     [Fact]
     public void The_record_cannot_be_hidden() => Assert.Contains(
-        "cannot be hidden", Assert.Single(RuleProgram.Compile(Under("Always hide the record.")).Problems).What, StringComparison.Ordinal);
+        "cannot be hidden", Assert.Single(ProgramCompiler.Compile(Under("Always hide the record.")).Problems).What, StringComparison.Ordinal);
 
     private static Verdict Decide(string[] rules, string form, string? move, params (string Field, object Value)[] changes) =>
-        new Judge(RuleProgram.Compile(Under(rules)).Program!).Decide(Record(), AtEnquiry with { Form = form }, new(Record(changes).ByField.ToImmutableDictionary(), move));
+        new Judge(ProgramCompiler.Compile(Under(rules)).Program!).Decide(Record(), AtEnquiry with { Form = form }, new(Record(changes).ByField.ToImmutableDictionary(), move));
 
     private static Session Open(string[] rules, string form, RecordValues? saved = null) =>
-        new(RuleProgram.Compile(Under(rules)).Program!, saved ?? Record(), AtEnquiry with { Form = form });
+        new(ProgramCompiler.Compile(Under(rules)).Program!, saved ?? Record(), AtEnquiry with { Form = form });
 
     private static RecordValues Record(params (string Field, object Value)[] values) =>
         new(values.Select(v => KeyValuePair.Create(v.Field, Type.Find(v.Field)!.Type.Fit(Small.ValueOf(v.Value))!)));

@@ -1,7 +1,7 @@
 using Dibujo.Core.Operands;
 using Dibujo.Core.Values;
 
-namespace Dibujo.Core.Compilation;
+namespace Dibujo.Core.Programs;
 
 /// <summary>Decides at once all clauses that compare one slot with fixed comparands.</summary>
 /// <remarks>
@@ -35,9 +35,9 @@ internal sealed class Dispatch
     /// <summary>The letters of each part, side by side, since most searches end with them.</summary>
     private readonly ulong[] letters;
 
-    private Dispatch(int slot, int first, List<FixedClause> plain, List<FixedClause> searching)
+    private Dispatch(List<FixedClause> plain, List<FixedClause> searching)
     {
-        (Slot, First, PlainCount) = (slot, first, plain.Count);
+        PlainCount = plain.Count;
         searches = [.. searching.Select(c => c.Op)];
         parts = [.. searching.Select(c => c.Comparands[0].Text)];
         letters = [.. searching.Select(c => c.Comparands[0].Letters)];
@@ -53,24 +53,11 @@ internal sealed class Dispatch
         }
 
         truths = TruthCount <= MaxTruths ? new bool[TruthCount] : [];
-        Operand[] examples =
-        [
-            default,
-            .. Enumerable.Range(1, OtherClass - 1).Select(Operand.Of),
-            Operand.Of(new Choice("\0")),
-            .. texts.Select(text => Operand.Of(new Choice(text))),
-        ];
-        Operand[][] placed = [.. plain.Select(c => c.Comparands.Select(Placed).ToArray())];
-        for (var i = 0; i < truths.Length; i++)
+        for (var clause = 0; truths.Length > 0 && clause < PlainCount; clause++)
         {
-            truths[i] = OperandTest.Holds(plain[i % PlainCount].Op, examples[i / PlainCount], placed[i % PlainCount]);
+            WorkOut(clause, plain[clause]);
         }
     }
-
-    internal int Slot { get; }
-
-    /// <summary>The number of the first of its clauses; the others follow it.</summary>
-    internal int First { get; }
 
     internal int Count => PlainCount + searches.Length;
 
@@ -82,18 +69,16 @@ internal sealed class Dispatch
     private long TruthCount => (OtherClass + 1L + texts.Length) * PlainCount;
 
     /// <summary>
-    /// Takes over those of the clauses that it can; they are to be numbered in the order in which they come back. Null
-    /// where there are none, or so many classes of values that the clauses are better decided one by one.
+    /// Takes over those of the clauses that it can, in the order in which they come back. Null where there are none, or so
+    /// many classes of values that the clauses are better decided one by one.
     /// </summary>
-    /// <param name="slot">What they look at.</param>
-    /// <param name="first">The number of the first.</param>
-    /// <param name="clauses">All that compare the slot with fixed comparands.</param>
-    internal static (Dispatch Dispatch, IEnumerable<int> Clauses)? Of(int slot, int first, IEnumerable<FixedClause> clauses)
+    /// <param name="clauses">All that compare one slot with fixed comparands.</param>
+    internal static (Dispatch Dispatch, int[] Clauses)? Of(IReadOnlyCollection<FixedClause> clauses)
     {
         var plain = clauses.Where(c => IsPlain(c.Op) && Array.TrueForAll(c.Comparands, o => o.Kind <= OperandKind.Text)).ToList();
         var searching = clauses.Where(c => c is { Op: ClauseOp.Contains or ClauseOp.StartsWith, Comparands: [{ Kind: OperandKind.Text }] }).ToList();
-        var made = new Dispatch(slot, first, plain, searching);
-        return made.Count == 0 || made.TruthCount > MaxTruths ? null : (made, plain.Concat(searching).Select(c => c.Number));
+        var made = new Dispatch(plain, searching);
+        return made.Count == 0 || made.TruthCount > MaxTruths ? null : (made, [.. plain.Concat(searching).Select(c => c.Number)]);
     }
 
     /// <summary>Writes the truth of each clause for that value, in the order of their numbers.</summary>
@@ -193,9 +178,46 @@ internal sealed class Dispatch
         return below;
     }
 
-    /// <summary>A comparand by its class, so that classes compare with it as their values do.</summary>
-    private Operand Placed(Operand comparand) =>
-        comparand.Kind == OperandKind.Number ? Operand.Of(ClassOfNumber(in comparand)) : comparand;
+    /// <summary>Writes down for which classes the clause holds; none of them is positive for a blank.</summary>
+    private void WorkOut(int clause, FixedClause code)
+    {
+        var lastNumber = OtherClass - 1;
+        switch (code.Op)
+        {
+            case ClauseOp.FilledIn:
+                Mark(clause, 1, OtherClass + texts.Length);
+                break;
+            case ClauseOp.Between:
+                Mark(clause, Place(code.Comparands[0]), code.Comparands[1].Kind == OperandKind.Number ? Place(code.Comparands[1]) : BlankClass);
+                break;
+            default:
+                foreach (var comparand in code.Comparands.Where(c => c.Kind != OperandKind.Blank))
+                {
+                    var place = Place(comparand);
+                    var (from, to) = code.Op switch
+                    {
+                        ClauseOp.Less => (1, place - 1),
+                        ClauseOp.AtMost => (1, place),
+                        ClauseOp.AtLeast => (place, lastNumber),
+                        ClauseOp.More => (place + 1, lastNumber),
+                        _ => (place, place),
+                    };
+                    Mark(clause, from, to);
+                }
+
+                break;
+        }
+
+        int Place(Operand comparand) => comparand.Kind == OperandKind.Blank ? OtherClass : ClassOf(in comparand);
+    }
+
+    private void Mark(int clause, int from, int to)
+    {
+        for (var of = from; of <= to; of++)
+        {
+            truths[(of * PlainCount) + clause] = true;
+        }
+    }
 }
 
 /// <summary>A clause with fixed comparands.</summary>

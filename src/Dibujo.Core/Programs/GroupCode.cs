@@ -1,6 +1,6 @@
 using Dibujo.Core.Conditions;
 
-namespace Dibujo.Core.Compilation;
+namespace Dibujo.Core.Programs;
 
 /// <summary>A group of a condition in the form in which it is evaluated: it holds where as many of its members hold as it takes.</summary>
 /// <param name="MemberStart">Where its members begin in <see cref="GroupTable.Members"/>.</param>

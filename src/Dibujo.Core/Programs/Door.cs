@@ -1,6 +1,6 @@
 using Dibujo.Core.Forms;
 
-namespace Dibujo.Core.Compilation;
+namespace Dibujo.Core.Programs;
 
 /// <summary>One form as a way to the record: which fields stand on it, in which order, and what encloses each.</summary>
 internal sealed class Door(int number, Form form, int fieldCount)

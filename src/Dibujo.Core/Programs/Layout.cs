@@ -1,7 +1,7 @@
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 
-namespace Dibujo.Core.Compilation;
+namespace Dibujo.Core.Programs;
 
 /// <summary>
 /// The elements of a record type by number (fields first, numbered as in the record type, then their parts, then the
@@ -22,7 +22,10 @@ internal sealed class Layout
     /// <summary>For each field and door what encloses the field there: a section or its shadow, -1 for nothing.</summary>
     private readonly int[][] sections;
 
-    internal Layout(RecordType type)
+    /// <summary>Numbers the elements.</summary>
+    /// <param name="type">The record type.</param>
+    /// <param name="shadowed">The fields that get shadows of all that encloses them at any door, ascending.</param>
+    internal Layout(RecordType type, IReadOnlyCollection<int> shadowed)
     {
         this.type = type;
         foreach (var field in type.Fields)
@@ -54,6 +57,20 @@ internal sealed class Layout
                 DoorOf[e] = door.Number;
             }
         }
+
+        Shadows = [.. shadowed.SelectMany(AddShadows)];
+        FindGroups();
+        var reach = new Adjacency.Pairs(Count);
+        for (var element = 0; element < Count; element++)
+        {
+            foreach (var outer in Around(element))
+            {
+                reach.Add(element, outer);
+            }
+        }
+
+        Reach = reach.ToAdjacency();
+        ElementsUnder = Reach.Inverted(Count);
     }
 
     internal int FieldCount { get; }
@@ -85,6 +102,15 @@ internal sealed class Layout
     /// </summary>
     internal int[][][] Groups { get; }
 
+    /// <summary>The shadows of containers, each for one field.</summary>
+    internal (int Field, int Shadow, int Container)[] Shadows { get; }
+
+    /// <summary>For each element the element itself and everything that may decide over it, at whatever door, from the inside out.</summary>
+    internal Adjacency Reach { get; }
+
+    /// <summary>For each element, the elements whose state its claims decide, itself included.</summary>
+    internal Adjacency ElementsUnder { get; }
+
     internal Element this[int index] => elements[index];
 
     internal bool IsPart(int element) => element >= FieldCount && element < FirstContainer;
@@ -111,8 +137,7 @@ internal sealed class Layout
         return -1;
     }
 
-    /// <summary>The element itself and everything that may decide over it, at whatever door, from the inside out.</summary>
-    internal IEnumerable<int> Reach(int element)
+    private IEnumerable<int> Around(int element)
     {
         if (element >= FirstContainer)
         {
@@ -124,10 +149,9 @@ internal sealed class Layout
         return own.Concat(sections[field].Where(s => s >= 0).SelectMany(Up)).Distinct();
     }
 
-    /// <summary>Gives the field shadows of all that encloses it at any door; each comes with the container that it shadows.</summary>
-    internal List<(int Shadow, int Container)> AddShadows(int field)
+    private List<(int Field, int Shadow, int Container)> AddShadows(int field)
     {
-        var added = new List<(int, int)>();
+        var added = new List<(int, int, int)>();
         var shadows = new Dictionary<int, int>();
         for (var door = 0; door < Doors.Length; door++)
         {
@@ -154,15 +178,14 @@ internal sealed class Layout
                 rests.Add(rests[container]);
                 parents.Add(parent);
                 shadows.Add(container, shadow);
-                added.Add((shadow, container));
+                added.Add((field, shadow, container));
             }
 
             return shadow;
         }
     }
 
-    /// <summary>To be called when all shadows are there.</summary>
-    internal void Freeze()
+    private void FindGroups()
     {
         for (var field = 0; field < FieldCount; field++)
         {

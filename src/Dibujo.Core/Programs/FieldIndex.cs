@@ -1,6 +1,6 @@
 using Dibujo.Core.Records;
 
-namespace Dibujo.Core.Compilation;
+namespace Dibujo.Core.Programs;
 
 /// <summary>The fields of a record type by number, in the order of the record type.</summary>
 internal sealed class FieldIndex

@@ -1,6 +1,6 @@
 using Dibujo.Core.Operands;
 
-namespace Dibujo.Core.Compilation;
+namespace Dibujo.Core.Programs;
 
 /// <summary>One distinct clause in flat form.</summary>
 /// <param name="Op">What is asked.</param>

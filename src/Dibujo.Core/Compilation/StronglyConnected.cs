@@ -1,19 +1,11 @@
 namespace Dibujo.Core.Compilation;
 
-/// <summary>Fields whose values depend on each other, or one field that depends on none of those after it.</summary>
-/// <param name="Fields">Their numbers, ascending.</param>
-/// <param name="Variants">In a true cycle, the variants within it, highest rule first; else none.</param>
-internal sealed record Cycle(int[] Fields, int[] Variants)
-{
-    internal bool IsTrue => Fields.Length > 1;
-}
-
 /// <summary>Puts fields into an order in which each comes after those on whose values its own value depends.</summary>
-internal static class Cycles
+internal static class StronglyConnected
 {
     /// <summary>Strongly connected components, dependencies first (Tarjan, SIAM J. Comput. 1972, without recursion).</summary>
     /// <param name="dependsOn">For each field, the fields whose values decide whether its own may differ from the saved one.</param>
-    internal static List<int[]> Order(IReadOnlyList<int[]> dependsOn)
+    internal static List<int[]> Components(IReadOnlyList<int[]> dependsOn)
     {
         var count = dependsOn.Count;
         var index = new int[count];
