@@ -1,8 +1,6 @@
 using System.Runtime.InteropServices.JavaScript;
-using System.Text.Json;
-using Dibujo.Core.Evaluation;
-using Dibujo.Core.Json;
 using Dibujo.Core.Records;
+using Dibujo.Core.Tapes;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Browser;
@@ -17,8 +15,14 @@ internal sealed partial class KnownRecords : IRecordLookup
 
     public bool HasPerson(string userName) => true;
 
-    /// <summary>Tells the values of a record; open sessions see them after <see cref="Sessions.LookUpAgain"/>.</summary>
+    /// <summary>Tells of records: a list with type, number and values of each. Open ones see them after <see cref="Sessions.LookUpAgain"/>.</summary>
     [JSExport]
-    internal static void Know(string recordType, int number, string valuesJson) =>
-        All.known[(recordType, number)] = new(JsonSerializer.Deserialize(valuesJson, CoreJson.Default.IReadOnlyDictionaryStringValue)!);
+    internal static void Know(int[] tape, string text)
+    {
+        var records = Tape.Read(tape, text);
+        for (var i = 0; i < records.Count; i++)
+        {
+            All.known[(records[i]["recordType"].Text, records[i]["number"].Integer)] = ValueTape.Record(records[i]["values"]);
+        }
+    }
 }

@@ -1,62 +1,54 @@
-using System.Collections.Immutable;
 using System.Runtime.InteropServices.JavaScript;
-using System.Text.Json;
+using Dibujo.Core.Answers;
 using Dibujo.Core.Programs;
-using Dibujo.Core.Json;
-using Dibujo.Core.Rules;
+using Dibujo.Core.Tapes;
 
 namespace Dibujo.Browser;
 
-/// <summary>Compiled definitions, as JavaScript sees them. What only an editor wants to know of one is made when it is asked for.</summary>
+/// <summary>
+/// Definitions, as JavaScript sees them: it hands over tapes (see <see cref="Tape"/>) and gets JSON. What only an editor
+/// wants to know of one is made when it is asked for.
+/// </summary>
 internal static partial class Programs
 {
-    private static readonly Handles<Compiled> Held = new();
+    private static readonly Handles<OpenDefinition> Held = new();
 
-    /// <summary>Compiles a definition (JSON in UTF-8), for all its forms.</summary>
+    /// <summary>Compiles an edition, which the server has checked.</summary>
     [JSExport]
-    internal static int Compile(byte[] definition) =>
-        Held.Add(Compiled.Of(JsonSerializer.Deserialize(definition, CoreJson.Default.Definition)!));
+    internal static int Publish(int[] tape, string text) => Held.Add(OpenDefinition.Published(RuleTape.Definition(Tape.Read(tape, text))));
+
+    /// <summary>Checks and compiles a draft. Its rules are known from now on by their places in the list, from 0.</summary>
+    [JSExport]
+    internal static int Draft(int[] tape, string text) => Held.Add(OpenDefinition.Draft(RuleTape.Definition(Tape.Read(tape, text))));
 
     /// <summary>
-    /// Compiles other rules of the same record type. They come as a list in JSON, where a number stands
-    /// for the rule that has that place in the program at hand: so an edit brings only the rule that was edited.
+    /// Puts other rules in place of a draft's. They come as a list in which a number stands for a rule that is known; a rule
+    /// that is not gets the next number.
     /// </summary>
     [JSExport]
-    internal static int Recompile(int program, byte[] rules)
+    internal static void Edit(int program, int[] tape, string text)
     {
-        var definition = Held[program].Definition;
-        using var list = JsonDocument.Parse(rules);
-        ImmutableArray<Rule> others =
-        [
-            .. list.RootElement.EnumerateArray().Select(rule => rule.ValueKind == JsonValueKind.Number
-                ? definition.Rules[rule.GetInt32()]
-                : rule.Deserialize(CoreJson.Default.Rule)!),
-        ];
-        return Held.Add(Compiled.Of(definition with { Rules = others }));
+        var rules = Tape.Read(tape, text);
+        Held[program].Edit(Enumerable.Range(0, rules.Count).Select(place => rules[place])
+            .Select(rule => rule.Kind == TapeKind.Integer ? (null, rule.Integer) : (RuleTape.Rule(rule), -1)));
     }
 
-    /// <summary>Whether a record can be opened: not where the record type itself has a problem.</summary>
+    /// <summary>
+    /// What is wrong: <c>type</c>, problems of the record type, without which nothing can be opened, and <c>rules</c>, the
+    /// place of each rule with problems, and those, with places within it, in turn.
+    /// </summary>
     [JSExport]
-    internal static bool IsUsable(int program) => Held[program].Program is not null;
+    internal static string Problems(int program) => AnswerWriter.Write(to => to.Write(Held[program].TypeProblems, Held[program].RuleProblems));
 
-    /// <summary>Everything that could not be compiled: <see cref="Core.Checking.Problem"/>s as JSON.</summary>
+    /// <summary>The elements that the form of that key knows; none where the record type has problems.</summary>
     [JSExport]
-    internal static string Problems(int program) => JsonSerializer.Serialize(Held[program].Problems, CoreJson.Default.ImmutableArrayProblem);
-
-    /// <summary>The elements that the form of that key knows, as JSON; none where the program is not usable. Their numbers: <see cref="Numbers"/>.</summary>
-    [JSExport]
-    internal static string Elements(int program, string form) => JsonSerializer.Serialize(
-        [.. Numbers(program, form).Select(number => Of(program).ElementAt(number))], CoreJson.Default.ImmutableArrayElement);
-
-    /// <summary>The numbers by which deltas call those elements, in the same order.</summary>
-    [JSExport]
-    internal static int[] Numbers(int program, string form) => Held[program].Program is not { } usable ? []
-        : [.. Enumerable.Range(0, usable.ElementCount).Where(number => usable.NumberOf(usable.ElementAt(number), form) == number)];
+    internal static string Elements(int program, string form) => Held[program].Program is not { } usable ? "[]"
+        : AnswerWriter.Write(to => to.Write(usable, form));
 
     [JSExport]
     internal static void Close(int program) => Held.Remove(program);
 
-    internal static Definition DefinitionOf(int program) => Held[program].Definition;
+    internal static OpenDefinition DefinitionOf(int program) => Held[program];
 
     internal static RuleProgram Of(int program) => Held[program].Program ?? throw new InvalidOperationException("The record type has a problem.");
 }

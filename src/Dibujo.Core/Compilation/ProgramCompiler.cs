@@ -134,8 +134,3 @@ public sealed class ProgramCompiler
     /// <param name="Key">A number that stands for its key.</param>
     private sealed record KnownRule(CompiledRule Compiled, ImmutableArray<Problem> Problems, int Key);
 }
-
-/// <summary>What is wrong with one rule.</summary>
-/// <param name="Place">Its place in the list.</param>
-/// <param name="Problems">With places within the rule, such as <c>/cases/0/while</c>.</param>
-public sealed record RuleProblems(int Place, ImmutableArray<Problem> Problems);

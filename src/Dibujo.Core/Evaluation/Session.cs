@@ -120,17 +120,38 @@ public sealed partial class Session
 
     /// <summary>The person's changes that count now, so neither those set aside nor what rules do to values.</summary>
     /// <remarks>A change back to the saved value counts too where a rule would otherwise give the field another one.</remarks>
-    public IReadOnlyDictionary<string, Value> Changes() => changes.Index()
-        .Where(entry => entry.Item is { } change && door.Has(entry.Index)
-            && (!IsSetAside(entry.Index) || values[entry.Index].Equals(change) || (IsOpen(entry.Index) && HasParts(entry.Index))))
-        // Of a value with parts, those count that could be changed.
-        .ToDictionary(
-            entry => Program.Fields[entry.Index].Key, entry => HasParts(entry.Index) ? values[entry.Index] : entry.Item!, StringComparer.Ordinal);
+    public IReadOnlyDictionary<string, Value> Changes()
+    {
+        var counting = new Dictionary<string, Value>(StringComparer.Ordinal);
+        for (var field = 0; field < changes.Length; field++)
+        {
+            if (changes[field] is { } change && Counts(field, change))
+            {
+                // Of a value with parts, those count that could be changed.
+                counting.Add(Program.Fields[field].Key, HasParts(field) ? values[field] : change);
+            }
+        }
+
+        return counting;
+    }
 
     /// <summary>The person's changes that are set aside: they wait until their fields show or open again, and no save stores them.</summary>
-    public IReadOnlyDictionary<string, Value> SetAside() => changes.Index()
-        .Where(entry => entry.Item is { } change && IsSetAside(entry.Index) && !values[entry.Index].Equals(change))
-        .ToDictionary(entry => Program.Fields[entry.Index].Key, entry => entry.Item!, StringComparer.Ordinal);
+    public IReadOnlyDictionary<string, Value> SetAside()
+    {
+        var waiting = new Dictionary<string, Value>(StringComparer.Ordinal);
+        for (var field = 0; field < changes.Length; field++)
+        {
+            if (changes[field] is { } change && StateOf(field).IsSetAside && !values[field].Equals(change))
+            {
+                waiting.Add(Program.Fields[field].Key, change);
+            }
+        }
+
+        return waiting;
+    }
+
+    private bool Counts(int field, Value change) => door.Has(field)
+        && (!StateOf(field).IsSetAside || values[field].Equals(change) || (StateOf(field).IsEditable && HasParts(field)));
 
     private bool HasParts(int field) => layout.PartsOfField[field].Length > 0;
 
@@ -263,6 +284,15 @@ public sealed partial class Session
 
     /// <summary>The same record, as it is saved, on another form.</summary>
     internal Session At(string form) => new(Program, saved, Setting with { Form = form }, records);
+
+    /// <summary>The same record under other rules of the same record type, with every change that is held.</summary>
+    public Session On(RuleProgram program)
+    {
+        var next = new Session(program, saved, Setting, records);
+        next.Change(changes.Index().Where(entry => entry.Item is not null)
+            .Select(entry => KeyValuePair.Create(Program.Fields[entry.Index].Key, entry.Item!)));
+        return next;
+    }
 
     private void Load(RecordValues saved, Setting? before)
     {

@@ -14,7 +14,7 @@ public sealed class Explainer(Session session)
 {
     private readonly RuleProgram program = session.Program;
     private readonly Labels labels = new(session.Program.Definition.RecordType);
-    private readonly SentenceWriter writer = new(new Names(session.Program.Definition.RecordType));
+    private readonly SentenceWriter writer = new(Names.Of(session.Program.Definition.RecordType));
 
     /// <summary>Why the element is as it is; throws where the form has no such element.</summary>
     public ElementExplanation Explain(Element element)

@@ -13,12 +13,14 @@ internal sealed class SiteTimeConverter : JsonConverter<DateTime>
 
     /// <inheritdoc/>
     public override DateTime Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
-        reader.TokenType == JsonTokenType.String
-        && DateTime.TryParseExact(reader.GetString(), Patterns, CultureInfo.InvariantCulture, DateTimeStyles.None, out var at)
-            ? at
-            : throw new JsonException("a moment is by the site's clock, such as 2026-11-24T09:30:00, without a zone");
+        (reader.TokenType == JsonTokenType.String ? Parse(reader.GetString()!) : null)
+            ?? throw new JsonException("a moment is by the site's clock, such as 2026-11-24T09:30:00, without a zone");
 
     /// <inheritdoc/>
     public override void Write(Utf8JsonWriter writer, DateTime value, JsonSerializerOptions options) =>
         writer.WriteStringValue(value.ToString(Pattern, CultureInfo.InvariantCulture));
+
+    /// <summary>The moment; null where the text is none.</summary>
+    internal static DateTime? Parse(string text) =>
+        DateTime.TryParseExact(text, Patterns, CultureInfo.InvariantCulture, DateTimeStyles.None, out var at) ? at : null;
 }

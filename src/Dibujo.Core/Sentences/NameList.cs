@@ -26,10 +26,10 @@ internal sealed class NameList
     {
         Entries = [.. entries.DistinctBy(e => e.Key)];
         byLabel = Entries.ToLookup(e => Straight(e.Label), e => e.Key, StringComparer.OrdinalIgnoreCase);
-        var labels = Entries.Select(e => e.Label).ToList();
+        var readOn = Entries.SelectMany(e => ReadOnFrom(e.Label)).ToHashSet(StringComparer.OrdinalIgnoreCase);
         bare = [.. Entries.Where(e => IsPlain(e.Label) && byLabel[Straight(e.Label)].Count() == 1
-                && !reserved.Any(word => Begins(e.Label, word)) && !labels.Any(longer => IsReadOnInto(e.Label, longer))
-                && !taken.Any(name => string.Equals(name, e.Label, StringComparison.OrdinalIgnoreCase) || IsReadOnInto(name, e.Label)))
+                && !reserved.Any(word => Begins(e.Label, word)) && !readOn.Contains(e.Label)
+                && !taken.Any(name => string.Equals(name, e.Label, StringComparison.OrdinalIgnoreCase) || ReadOnFrom(e.Label).Contains(name, StringComparer.OrdinalIgnoreCase)))
             .Select(e => (e.Label, e.Key)).OrderByDescending(e => e.Label.Length)];
         var plain = bare.Select(e => e.Key).ToHashSet(StringComparer.Ordinal);
         foreach (var (key, label) in Entries)
@@ -88,10 +88,18 @@ internal sealed class NameList
 
     private static string Straight(string label) => label.Replace('’', '\'');
 
-    /// <summary>Whether the shorter label, with a word after it that belongs to the sentence, could be taken for the longer one.</summary>
-    private static bool IsReadOnInto(string label, string longer) =>
-        longer.Length > label.Length + 1 && longer.StartsWith(label + " ", StringComparison.OrdinalIgnoreCase)
-        && Followers.Contains(longer[(label.Length + 1)..].Split(' ')[0]);
+    /// <summary>The shorter names that, with a word after them that belongs to the sentence, could be taken for this one.</summary>
+    private static IEnumerable<string> ReadOnFrom(string label)
+    {
+        for (var space = label.IndexOf(' ', StringComparison.Ordinal); space >= 0; space = label.IndexOf(' ', space + 1))
+        {
+            var next = label.IndexOf(' ', space + 1);
+            if (Followers.Contains(label[(space + 1)..(next < 0 ? label.Length : next)]))
+            {
+                yield return label[..space];
+            }
+        }
+    }
 
     private static bool IsPlain(string label) =>
         label.Length > 0 && char.IsLetterOrDigit(label[0]) && char.IsLetterOrDigit(label[^1])

@@ -1,3 +1,5 @@
+using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Records;
 
@@ -36,10 +38,13 @@ internal sealed class Names
     private static readonly string[] AfterIs =
         [.. Enum.GetValues<Test>().Select(Wording.Of).Where(w => w.StartsWith("is ", StringComparison.Ordinal)).Select(w => w[3..].Split(" … ")[0])];
 
-    private readonly Dictionary<FieldType, NameList> options = [];
-    private readonly Dictionary<string, NameList> fieldsOf = new(StringComparer.Ordinal);
+    /// <summary>Made once for each record type, for as long as somebody has it: a large form has many names, and each is compared with the others.</summary>
+    private static readonly ConditionalWeakTable<RecordType, Names> Made = [];
 
-    internal Names(RecordType type)
+    private readonly ConcurrentDictionary<FieldType, NameList> options = new();
+    private readonly ConcurrentDictionary<string, NameList> fieldsOf = new(StringComparer.Ordinal);
+
+    private Names(RecordType type)
     {
         Type = type;
         Subjects = new(type);
@@ -49,6 +54,9 @@ internal sealed class Names
         Tabs = new(type.Forms.SelectMany(f => f.Tabs).Select(t => (t.Key, t.Label)), [], []);
         Forms = new(type.Forms.Select(f => (f.Key, f.Label)), [], []);
     }
+
+    /// <summary>The names of that record type.</summary>
+    internal static Names Of(RecordType type) => Made.GetValue(type, made => new(made));
 
     internal RecordType Type { get; }
 
@@ -65,29 +73,15 @@ internal sealed class Names
     internal NameList Forms { get; }
 
     /// <summary>The choices of a field, stages, moves and so on.</summary>
-    internal NameList Options(FieldType type)
-    {
-        if (!options.TryGetValue(type, out var list))
-        {
-            options[type] = list = new(((IOffersOptions)type).Options.Select(o => (o.Key, o.Label)), [.. AfterIs, "only", Just, "nothing", "today", ValueOf], []);
-        }
-
-        return list;
-    }
+    internal NameList Options(FieldType type) => options.GetOrAdd(
+        type, one => new(((IOffersOptions)one).Options.Select(o => (o.Key, o.Label)), [.. AfterIs, "only", Just, "nothing", "today", ValueOf], []));
 
     /// <summary>The parts of a compound value.</summary>
     internal static NameList Parts(CompoundType type) => new(type.Parts.Select(p => (p.Key, p.Label)), [], []);
 
     /// <summary>The fields of a linked record type.</summary>
-    internal NameList FieldsOf(string recordType)
-    {
-        if (!fieldsOf.TryGetValue(recordType, out var list))
-        {
-            fieldsOf[recordType] = list = new((Type.FieldsOf(recordType) ?? []).Select(f => (f.Key, f.Label)), [], []);
-        }
-
-        return list;
-    }
+    internal NameList FieldsOf(string recordType) => fieldsOf.GetOrAdd(
+        recordType, key => new((Type.FieldsOf(key) ?? []).Select(f => (f.Key, f.Label)), [], []));
 
     /// <summary>The name of what is not a field; null for a field.</summary>
     internal static string? SettingName(Subject subject) => Array.Find(Settings, s => s.Subject == subject).Name;

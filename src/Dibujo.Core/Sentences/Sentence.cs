@@ -10,17 +10,17 @@ namespace Dibujo.Core.Sentences;
 public static class Sentence
 {
     /// <summary>The whole rule: <em>While</em> condition, effects; <em>else while</em> …; <em>otherwise</em> ….</summary>
-    public static ImmutableArray<SentencePart> Of(Rule rule, RecordType type) => new SentenceWriter(new Names(type)).Rule(rule);
+    public static ImmutableArray<SentencePart> Of(Rule rule, RecordType type) => new SentenceWriter(Names.Of(type)).Rule(rule);
 
     /// <summary>Several rules, in the order in which they come; cheaper than one after another.</summary>
     public static ImmutableArray<ImmutableArray<SentencePart>> OfAll(IEnumerable<Rule> rules, RecordType type) =>
-        [.. rules.Select(new SentenceWriter(new Names(type)).Rule)];
+        [.. rules.Select(new SentenceWriter(Names.Of(type)).Rule)];
 
     /// <summary>One condition, without <em>while</em>.</summary>
-    public static ImmutableArray<SentencePart> Of(Condition condition, RecordType type) => new SentenceWriter(new Names(type)).Condition(condition);
+    public static ImmutableArray<SentencePart> Of(Condition condition, RecordType type) => new SentenceWriter(Names.Of(type)).Condition(condition);
 
     /// <summary>One effect.</summary>
-    public static ImmutableArray<SentencePart> Of(Effect effect, RecordType type) => new SentenceWriter(new Names(type)).Effect(effect);
+    public static ImmutableArray<SentencePart> Of(Effect effect, RecordType type) => new SentenceWriter(Names.Of(type)).Effect(effect);
 
     /// <summary>The parts as one line of text.</summary>
     public static string Plain(ImmutableArray<SentencePart> parts)

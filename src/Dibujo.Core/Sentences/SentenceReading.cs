@@ -25,7 +25,7 @@ public sealed record SentenceReading(Rule? Rule, SentenceProblem? Problem)
         var reader = new SentenceReader(sentence);
         try
         {
-            return new(new SentenceParser(reader, new Names(type)).Rule(like), null);
+            return new(new SentenceParser(reader, Names.Of(type)).Rule(like), null);
         }
         catch (SentenceException mistake)
         {
@@ -42,7 +42,7 @@ public sealed record SentenceReading(Rule? Rule, SentenceProblem? Problem)
         var reader = new SentenceReader(before);
         try
         {
-            new SentenceParser(reader, new Names(type)).Rule(new Rule("", ""));
+            new SentenceParser(reader, Names.Of(type)).Rule(new Rule("", ""));
         }
         catch (SentenceException)
         {

@@ -27,7 +27,10 @@ public sealed class ValueConverter : JsonConverter<Value>
         };
 
     /// <inheritdoc/>
-    public override void Write(Utf8JsonWriter writer, Value value, JsonSerializerOptions options)
+    public override void Write(Utf8JsonWriter writer, Value value, JsonSerializerOptions options) => Write(writer, value);
+
+    /// <summary>Writes the value; null as a blank one.</summary>
+    internal static void Write(Utf8JsonWriter writer, Value? value)
     {
         switch (value)
         {

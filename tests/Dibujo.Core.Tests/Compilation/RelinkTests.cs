@@ -4,6 +4,7 @@ using System.Globalization;
 using System.Reflection;
 using System.Text;
 using CsCheck;
+using Dibujo.Core.Checking;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Expressions;

@@ -1,34 +1,31 @@
 // Drives sessions through the browser build: a line of JSON in, a line of JSON with every state out.
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { pathToFileURL } from 'node:url';
+import { load, tape } from '../../../bench/engine.mjs';
 
 const [engine, input] = process.argv.slice(2);
-const { dotnet } = await import(pathToFileURL(join(engine, 'wwwroot/_framework/dotnet.js')));
-const runtime = await dotnet.create();
-const utf8 = (model) => new TextEncoder().encode(JSON.stringify(model));
-const { KnownRecords, Programs, Sessions } = (await runtime.getAssemblyExports('Dibujo.Browser')).Dibujo.Browser;
+const { KnownRecords, Programs, Sessions } = await load(engine);
 
 for (const line of readFileSync(input, 'utf8').split('\n').filter(Boolean)) {
   const { definition, values, setting, linked, steps } = JSON.parse(line);
-  linked.forEach((record, i) => KnownRecords.Know('other', i, JSON.stringify(record)));
-  // Half of the rules first and then all of them, as if the others had been written just now.
-  const half = Math.floor(definition.rules.length / 2);
-  const begun = Programs.Compile(utf8({ ...definition, rules: definition.rules.slice(0, half) }));
-  const program = Programs.Recompile(begun, utf8(definition.rules.map((rule, i) => (i < half ? i : rule))));
-  Programs.Close(begun);
-  const session = Sessions.Open(program, JSON.stringify(values), JSON.stringify(setting));
+  KnownRecords.Know(...tape(linked.map((record, number) => ({ recordType: 'other', number, values: record }))));
+  // Half of the rules first, and the others while the record is open, as if they were being written.
+  const { rules } = definition;
+  const half = Math.floor(rules.length / 2);
+  const program = Programs.Draft(...tape({ ...definition, rules: rules.slice(0, half) }));
+  const session = Sessions.Open(program, ...tape({ values, setting }));
   const states = [];
   const held = [];
-  const follow = (delta) => {
-    let at = 0;
-    for (let left = delta[at++]; left > 0; left--, at += 2) states[delta[at]] = delta[at + 1];
-    for (let left = delta[at++]; left > 0; left--, at++) held[delta[at]] = JSON.parse(Sessions.ValueOf(session, delta[at]));
+  const follow = (answer) => {
+    const { elements, values: told } = JSON.parse(answer);
+    for (let at = 0; at < elements.length; at += 2) states[elements[at]] = elements[at + 1];
+    for (let at = 0; at < told.length; at += 2) held[told[at]] = told[at + 1];
   };
   follow(Sessions.All(session));
+  Programs.Edit(program, ...tape(rules.map((rule, i) => (i < half ? i : rule))));
+  follow(Sessions.Rebase(session, program));
   const seen = [[...states, ...held]];
   for (const step of steps) {
-    follow(step.setting ? Sessions.Enter(session, JSON.stringify(step.setting)) : Sessions.Change(session, step.field, JSON.stringify(step.value)));
+    follow(step.setting ? Sessions.Enter(session, ...tape(step.setting)) : Sessions.Change(session, step.field, ...tape(step.value)));
     seen.push([...states, ...held]);
   }
   console.log(JSON.stringify(seen));
