@@ -4,7 +4,6 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Dibujo.Core.Bulk;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Rules;

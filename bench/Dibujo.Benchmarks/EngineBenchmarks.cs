@@ -1,7 +1,7 @@
 using BenchmarkDotNet.Attributes;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
 

@@ -12,7 +12,7 @@ internal static class CheckCommand
             return ExitCode.Problems;
         }
 
-        var problems = PublicationCheck.Of(pack.ToDefinition());
+        var problems = PublicationCheck.Of(pack.ToDefinition()).All();
         InputFile.Print(packPath, problems, output);
         output.WriteLine(problems.IsEmpty
             ? $"{packPath}: {pack.RecordType.Label} with {pack.Rules.Length} rules, no problems."

@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Bulk;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Csv;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;

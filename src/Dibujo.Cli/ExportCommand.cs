@@ -1,7 +1,7 @@
 using System.Text.Json;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Dmn;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Schemas;
 using Dibujo.Core.Sentences;

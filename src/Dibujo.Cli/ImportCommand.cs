@@ -1,9 +1,9 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Csv;
 using Dibujo.Core.Dmn;
 using Dibujo.Core.Packs;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Saving;

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Json;
 using Dibujo.Core.Records;

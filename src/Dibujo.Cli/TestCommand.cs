@@ -14,7 +14,7 @@ internal static class TestCommand
         }
 
         var definition = pack.ToDefinition();
-        var problems = PublicationCheck.Of(definition);
+        var problems = PublicationCheck.Of(definition).All();
         InputFile.Print(packPath, problems, output);
         var runs = ExampleRun.Of(definition);
         foreach (var run in runs.Where(r => !r.Holds))

@@ -1,7 +1,6 @@
 using System.Text;
 using CsCheck;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Csv;
 using Dibujo.Core.Dmn;
 using Dibujo.Core.Evaluation;

@@ -1,5 +1,4 @@
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Evaluation;
 using Dibujo.Core.Expressions;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;

@@ -1,6 +1,6 @@
+using ArchUnitNET.Fluent.Slices;
 using ArchUnitNET.Loader;
 using ArchUnitNET.xUnit;
-using ArchUnitNET.Fluent.Slices;
 using static ArchUnitNET.Fluent.ArchRuleDefinition;
 
 namespace Dibujo.Server.Tests;

@@ -1,7 +1,8 @@
+using System.Collections.Immutable;
 using Dibujo.Core.Checking;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
@@ -12,7 +13,7 @@ namespace Dibujo.Core.Analysis;
 /// Tried out on the values at which the answers of the cycle's conditions can change (<see cref="BoundaryValues"/>): on all
 /// combinations of them where they are few, else on as many as there is time for, the same at every run.
 /// </remarks>
-internal sealed class CycleCheck(RuleProgram program, ProblemList problems)
+internal sealed class CycleCheck(RuleProgram program)
 {
     private const int MostTries = 2000;
     private const int LeastTries = 50;
@@ -22,8 +23,10 @@ internal sealed class CycleCheck(RuleProgram program, ProblemList problems)
 
     private const int MostValues = 8;
 
-    internal void Run()
+    /// <summary>A problem for each cycle that may go round without end, at the highest of its rules.</summary>
+    internal ImmutableArray<RuleProblems> Run()
     {
+        var problems = ImmutableArray.CreateBuilder<RuleProblems>();
         foreach (var cycle in program.Order.Cycles.Where(cycle => cycle.IsTrue))
         {
             if (Unsettled(cycle) is not { } values)
@@ -33,10 +36,12 @@ internal sealed class CycleCheck(RuleProgram program, ProblemList problems)
 
             var rank = cycle.Variants.Select(program.Variants.RankOf).DefaultIfEmpty().Min();
             var labels = string.Join(", ", cycle.Fields.Take(6).Select(field => program.Fields[field].Label)) + (cycle.Fields.Length > 6 ? " and others" : "");
-            problems.Add($"/rules/{rank}",
+            problems.Add(new(rank, [new("",
                 $"The values of {labels} go round in a cycle and never come to rest, as for {values}.",
-                "Let one of the rules look at something else, or give the value only once.");
+                "Let one of the rules look at something else, or give the value only once.")]));
         }
+
+        return problems.ToImmutable();
     }
 
     private string? Unsettled(Cycle cycle)

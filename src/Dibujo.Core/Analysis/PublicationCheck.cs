@@ -1,7 +1,5 @@
-using System.Collections.Immutable;
 using Dibujo.Core.Checking;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Analysis;
@@ -13,16 +11,9 @@ public static class PublicationCheck
     /// All that <see cref="DefinitionCheck"/> finds, and where that is nothing, rules whose values go round in a cycle
     /// without end. Such rules are compiled all the same, and a session says so where it happens.
     /// </summary>
-    public static ImmutableArray<Problem> Of(Definition definition)
+    public static DefinitionProblems Of(Definition definition)
     {
-        var (program, found) = ProgramCompiler.Compile(definition);
-        if (program is null || !found.IsEmpty)
-        {
-            return found;
-        }
-
-        var problems = new ProblemList();
-        new CycleCheck(program, problems).Run();
-        return problems.ToImmutable();
+        var (program, found) = ProgramCompiler.CheckAndCompile(definition);
+        return program is null || !found.IsEmpty ? found : new([], new CycleCheck(program).Run());
     }
 }

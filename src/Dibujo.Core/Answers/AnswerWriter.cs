@@ -1,4 +1,5 @@
 using System.Buffers;
+using System.Diagnostics.CodeAnalysis;
 using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
@@ -11,6 +12,7 @@ namespace Dibujo.Core.Answers;
 /// Writes what the browser is told as JSON, member by member: the same documents as <see cref="Json"/> writes, without the
 /// metadata of types, which takes the browser's runtime longer to set up than everything else that it does.
 /// </summary>
+[SuppressMessage("Design", "CA1001", Justification = "What it owns holds nothing but memory.")]
 public sealed class AnswerWriter
 {
     private readonly ArrayBufferWriter<byte> buffer = new(1024);

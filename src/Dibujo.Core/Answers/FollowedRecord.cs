@@ -3,7 +3,6 @@ using Dibujo.Core.Evaluation;
 using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
-using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Answers;
@@ -11,7 +10,7 @@ namespace Dibujo.Core.Answers;
 /// <summary>An open record as somebody follows it from afar: each change is answered with all that is different now, and nothing else.</summary>
 /// <remarks>
 /// An answer is an object. Always there: <c>changed</c>, how many changes count; <c>setAside</c>, keys of the fields whose
-/// changes wait; <c>isSettled</c>. There where something in them differs: <c>elements</c>, number and state bits in turn;
+/// changes wait; <c>isSettled</c>. There where a value could not be held, <c>refused</c>, its field. There where something in them differs: <c>elements</c>, number and state bits in turn;
 /// <c>values</c>, field and value; <c>violations</c>, field and the limit that its value breaks, as a sentence or empty;
 /// <c>offers</c>, field and the keys of the choices left to it, or null for all; <c>cases</c>, rule and case in force, -1 for
 /// none; and whole, <c>messages</c>, <c>suggestions</c> and <c>forms</c>, the keys of the forms that apply.
@@ -28,6 +27,7 @@ public sealed class FollowedRecord
     private WholeRecord whole;
     private int[] narrowed;
     private int?[] cases;
+    private int? refused;
     private string messages = "";
     private string suggestions = "";
     private string forms = "";
@@ -53,7 +53,16 @@ public sealed class FollowedRecord
     private Session AtHand => whole.AtHand;
 
     /// <summary>Everything, for the first drawing.</summary>
-    public string All() => Tell(Range(bits.Length), Range(values.Length), Range(cases.Length));
+    public string All()
+    {
+        Array.Clear(bits);
+        Array.Clear(values);
+        Array.Clear(cases);
+        violations.Clear();
+        offers.Clear();
+        (messages, suggestions, forms) = ("", "", "");
+        return Tell(Range(bits.Length), Range(values.Length), Range(cases.Length));
+    }
 
     /// <summary>Changes a field. A value that it cannot hold changes nothing and is told as a violation.</summary>
     public string Change(int field, Value value)
@@ -61,7 +70,7 @@ public sealed class FollowedRecord
         var type = AtHand.Program.Fields[field];
         if (type.Type.Fit(value) is not { } fitted)
         {
-            return Tell([], [], [], (field, $"This field takes {type.Type.Noun}."));
+            return Refuse(field, $"This field takes {type.Type.Noun}.");
         }
 
         var delta = AtHand.Change(type.Key, fitted);
@@ -69,7 +78,11 @@ public sealed class FollowedRecord
     }
 
     /// <summary>Tells that what was typed into a field cannot be taken for a value at all.</summary>
-    public string Refuse(int field, string why) => Tell([], [], [], (field, why));
+    public string Refuse(int field, string why)
+    {
+        refused = field;
+        return Tell([], [], [], (field, why));
+    }
 
     /// <summary>Puts the record into another setting.</summary>
     public string Enter(Setting setting) => Tell(AtHand.Enter(setting));
@@ -145,6 +158,11 @@ public sealed class FollowedRecord
             to.Number("changed", AtHand.Changes().Count);
             to.Texts("setAside", AtHand.SetAside().Keys);
             to.Truth("isSettled", AtHand.IsSettled);
+            if (refused is { } field)
+            {
+                to.Number("refused", field);
+                refused = null;
+            }
         }));
 
     private void TellStates(AnswerWriter to, IReadOnlyList<int> elements)
@@ -200,14 +218,9 @@ public sealed class FollowedRecord
 
     private void TellViolations(AnswerWriter to, IReadOnlyList<int> fields, (int Field, string Violation)? checkedNow)
     {
-        if (checkedNow is null && violations.Count == 0)
-        {
-            return;
-        }
-
-        // What a rule or another field has put in place of a wrong value is looked at again.
-        var again = fields.Where(field => field != checkedNow?.Field && violations.GetValueOrDefault(field, "").Length > 0)
-            .Select(field => (Field: field, AtHand.Program.Fields.Type(field).Violation(AtHand.ValueOf(field)) ?? ""));
+        // What was typed is looked at, and what has taken the place of a wrong value; what was saved is as it is.
+        var again = fields.Where(field => field != checkedNow?.Field && (violations.GetValueOrDefault(field, "").Length > 0 || AtHand.HasChanged(field)))
+            .Select(field => (Field: field, AtHand.Program.Fields.Type(field).Violation(AtHand.ValueOf(field), AtHand.SavedValueOf(field)) ?? ""));
         IEnumerable<(int Field, string Violation)> now = checkedNow is { } known ? again.Prepend(known) : again;
         to.List("violations", now.Where(found => violations.GetValueOrDefault(found.Field, "") != found.Violation).ToList(), found =>
         {

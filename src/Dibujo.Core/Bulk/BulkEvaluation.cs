@@ -1,6 +1,6 @@
 using System.Numerics;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 
 namespace Dibujo.Core.Bulk;

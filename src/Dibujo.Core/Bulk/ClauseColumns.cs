@@ -1,5 +1,5 @@
-using Dibujo.Core.Programs;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 

@@ -33,18 +33,18 @@ internal sealed class RuleCheck
     /// <summary>What is wrong with how the rule is called, with places within it.</summary>
     internal static ImmutableArray<Problem> OfNames(Rule rule)
     {
-        var problems = new ProblemList();
+        var found = new ProblemList();
         if (!ProblemList.IsKey(rule.Key))
         {
-            problems.AddKey("", "rule", rule.Key);
+            found.AddKey("", "rule", rule.Key);
         }
 
         if (BlankText.IsBlank(rule.Name))
         {
-            problems.Add("/name", "The rule has no name.", "Give it one that says what it is for.");
+            found.Add("/name", "The rule has no name.", "Give it one that says what it is for.");
         }
 
-        return problems.ToImmutable();
+        return found.ToImmutable();
     }
 
     /// <summary>What is wrong with what the rule says, with places within it.</summary>

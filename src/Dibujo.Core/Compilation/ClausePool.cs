@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Runtime.InteropServices;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Operands;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 
 namespace Dibujo.Core.Compilation;

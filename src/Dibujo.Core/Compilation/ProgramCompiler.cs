@@ -45,14 +45,21 @@ public sealed class ProgramCompiler
     /// </summary>
     public static (RuleProgram? Program, ImmutableArray<Problem> Problems) Compile(Definition definition)
     {
+        var (program, problems) = CheckAndCompile(definition);
+        return (program, problems.All());
+    }
+
+    /// <summary>The same as <see cref="Compile(Definition)"/>, with problems by rule.</summary>
+    public static (RuleProgram? Program, DefinitionProblems Problems) CheckAndCompile(Definition definition)
+    {
         var problems = RecordTypeCheck.Of(definition.RecordType);
         if (!problems.IsEmpty)
         {
-            return (null, problems);
+            return (null, new(problems, []));
         }
 
         var (program, ofRules) = new ProgramCompiler(definition.RecordType).Compile(definition.Rules);
-        return (program.For(definition), [.. ofRules.SelectMany(of => of.Problems.Select(problem => problem.Within($"/rules/{of.Place}")))]);
+        return (program.For(definition), new([], ofRules));
     }
 
     /// <summary>Compiles a definition that has been checked before, as what is published has.</summary>

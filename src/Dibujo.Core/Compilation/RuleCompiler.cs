@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Forms;
-using Dibujo.Core.Operands;
 using Dibujo.Core.Programs;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;

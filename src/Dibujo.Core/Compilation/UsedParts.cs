@@ -1,5 +1,3 @@
-using Dibujo.Core.Programs;
-
 namespace Dibujo.Core.Compilation;
 
 /// <summary>The slots, clauses and groups that one rule uses, each once, in the order of its text, inner ones first.</summary>

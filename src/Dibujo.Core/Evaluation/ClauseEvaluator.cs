@@ -1,5 +1,5 @@
-using Dibujo.Core.Programs;
 using Dibujo.Core.Operands;
+using Dibujo.Core.Programs;
 
 namespace Dibujo.Core.Evaluation;
 

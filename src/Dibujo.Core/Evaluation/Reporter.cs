@@ -1,5 +1,5 @@
-using Dibujo.Core.Programs;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Evaluation;

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
 

@@ -1,5 +1,5 @@
-using Dibujo.Core.Programs;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
@@ -152,6 +152,9 @@ public sealed partial class Session
 
     private bool Counts(int field, Value change) => door.Has(field)
         && (!StateOf(field).IsSetAside || values[field].Equals(change) || (StateOf(field).IsEditable && HasParts(field)));
+
+    /// <summary>Whether a change of the person's is held for the field, be it set aside.</summary>
+    internal bool HasChanged(int field) => changes[field] is not null;
 
     private bool HasParts(int field) => layout.PartsOfField[field].Length > 0;
 

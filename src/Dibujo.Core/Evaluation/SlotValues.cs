@@ -1,6 +1,6 @@
-using Dibujo.Core.Programs;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Operands;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 

@@ -26,7 +26,7 @@ public sealed record Comparison(ImmutableArray<Difference> Differences, Immutabl
             .. Rules(now, then),
             .. List("example", now.Examples, then.Examples, e => e.Name, e => e.Name),
         ],
-        PublicationCheck.Of(then));
+        PublicationCheck.Of(then).All());
 
     private static RecordType Head(RecordType type) => new(type.Key, type.Label, type.TitleField, [], [], []);
 

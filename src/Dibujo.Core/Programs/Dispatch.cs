@@ -1,5 +1,4 @@
 using Dibujo.Core.Operands;
-using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Programs;
 

@@ -1,5 +1,4 @@
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Records;
 
 namespace Dibujo.Core.Programs;
 

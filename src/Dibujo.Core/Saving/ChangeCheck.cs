@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Programs;
-using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 using Dibujo.Core.Workflows;

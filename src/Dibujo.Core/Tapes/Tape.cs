@@ -22,15 +22,15 @@ public sealed class Tape
     /// <param name="text">All texts, one after another.</param>
     public static TapeNode Read(int[] items, string text)
     {
-        var texts = new string[items[0]];
+        var pieces = new string[items[0]];
         var at = 0;
-        for (var i = 0; i < texts.Length; i++)
+        for (var i = 0; i < pieces.Length; i++)
         {
-            texts[i] = text.Substring(at, items[i + 1]);
+            pieces[i] = text.Substring(at, items[i + 1]);
             at += items[i + 1];
         }
 
-        return new(new(items[(texts.Length + 1)..], texts), items[^1]);
+        return new(new(items[(pieces.Length + 1)..], pieces), items[^1]);
     }
 
     internal TapeKind KindAt(int place) => (TapeKind)items[place];

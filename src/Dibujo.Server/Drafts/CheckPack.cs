@@ -26,7 +26,7 @@ internal static class CheckPack
                 statusCode: StatusCodes.Status400BadRequest,
                 title: "The pack could not be read.",
                 extensions: [KeyValuePair.Create<string, object?>("problems", new[] { mistake })])
-            : TypedResults.Ok(new PackReport(pack.RecordType.Label, pack.Rules.Length, PublicationCheck.Of(pack.ToDefinition())));
+            : TypedResults.Ok(new PackReport(pack.RecordType.Label, pack.Rules.Length, PublicationCheck.Of(pack.ToDefinition()).All()));
     }
 }
 

@@ -19,7 +19,7 @@ internal static class Publish
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
 
     private static async Task<Results<Ok<PublishedView>, ProblemHttpResult>> Run(
-        string key, Publication publication, DibujoDb db, HttpContext http, AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
+        string key, Publication publication, DibujoDb db, Editions editions, HttpContext http, AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
     {
         if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } type)
         {
@@ -31,7 +31,7 @@ internal static class Publish
             return SaveDraft.Overtaken();
         }
 
-        var problems = PublicationCheck.Of(type.Draft);
+        var problems = PublicationCheck.Of(type.Draft).All();
         if (!problems.IsEmpty)
         {
             return TypedResults.Problem(
@@ -64,6 +64,7 @@ internal static class Publish
             return SaveDraft.Overtaken();
         }
 
+        await editions.PrepareAsync(db, key, number, cancellation);
         return TypedResults.Ok(new PublishedView(number, type.DraftVersion));
     }
 }

@@ -28,9 +28,13 @@ internal static class ReadDraft
 /// <param name="Version">To be sent back with the next save.</param>
 /// <param name="Definition">What is worked on.</param>
 /// <param name="Problems">What keeps it from being published.</param>
+/// <param name="RuleProblems">Those of them that rules have, by rule.</param>
 /// <param name="Edition">Number of the edition in force; null before the first.</param>
-internal sealed record DraftView(int Version, Definition Definition, ImmutableArray<Problem> Problems, int? Edition)
+internal sealed record DraftView(int Version, Definition Definition, ImmutableArray<Problem> Problems, ImmutableArray<RuleProblems> RuleProblems, int? Edition)
 {
     internal static DraftView Of(StoredRecordType type) =>
-        new(type.DraftVersion, type.Draft, PublicationCheck.Of(type.Draft), type.Published);
+        Of(type, PublicationCheck.Of(type.Draft));
+
+    private static DraftView Of(StoredRecordType type, DefinitionProblems problems) =>
+        new(type.DraftVersion, type.Draft, problems.All(), problems.Rules, type.Published);
 }

@@ -1,8 +1,8 @@
 using System.Text;
 using Dibujo.Core.Compilation;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Dmn;
 using Dibujo.Core.Packs;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Schemas;
 using Dibujo.Server.Accounts;

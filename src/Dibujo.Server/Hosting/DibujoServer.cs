@@ -125,6 +125,22 @@ internal static class DibujoServer
         }
 
         readiness.Ready();
+        _ = CompileAsync(app);
+    }
+
+    /// <summary>Compiles what is in force, so that nobody's first request has to wait for it.</summary>
+    private static async Task CompileAsync(WebApplication app)
+    {
+        await using var scope = app.Services.CreateAsyncScope();
+        try
+        {
+            await app.Services.GetRequiredService<Editions>().PrepareAllAsync(scope.ServiceProvider.GetRequiredService<DibujoDb>(), app.Lifetime.ApplicationStopping);
+        }
+        catch (Exception failure) when (failure is not OutOfMemoryException)
+        {
+            // Whoever asks for the edition is told of what is wrong with it.
+            app.Logger.LogWarning(failure, "An edition could not be compiled beforehand.");
+        }
     }
 
     /// <summary>Listening begins while the store is brought up to date; who is that early waits a moment.</summary>

@@ -1,3 +1,4 @@
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Server.Accounts;
 using Dibujo.Store;
@@ -14,6 +15,11 @@ internal static class ReadRecordTypes
         api.MapGet("/record-types", List).WithName("ListRecordTypes").RequireAuthorization(Policies.Members);
         api.MapGet("/record-types/{key}", Read).WithName("ReadEdition").RequireAuthorization(Policies.Members)
             .ProducesProblem(StatusCodes.Status404NotFound);
+        api.MapGet("/record-types/{key}/type", ReadType).WithName("ReadRecordType").RequireAuthorization(Policies.Members)
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        api.MapGet("/record-types/{key}/editions/{number:int}", ReadEdition).WithName("ReadNumberedEdition").RequireAuthorization(Policies.Members)
+            .Produces<EditionView>()
+            .ProducesProblem(StatusCodes.Status404NotFound);
     }
 
     private static async Task<Ok<List<RecordTypeView>>> List(DibujoDb db, CancellationToken cancellation)
@@ -29,12 +35,41 @@ internal static class ReadRecordTypes
             ? TypedResults.Ok(new EditionView(edition.Number, edition.Definition))
             : NoSuchRecordType(key);
 
+    /// <summary>What a page needs to draw a form, whatever the rules are; of the edition in force unless a number is given.</summary>
+    private static async Task<Results<Ok<RecordTypeOfEdition>, ProblemHttpResult>> ReadType(
+        string key, int? edition, DibujoDb db, Editions editions, CancellationToken cancellation) =>
+        await (edition is { } number ? editions.NumberedAsync(db, key, number, cancellation) : editions.CurrentAsync(db, key, cancellation)) is { } found
+            ? TypedResults.Ok(new RecordTypeOfEdition(found.Number, found.Definition.RecordType))
+            : NoSuchRecordType(key);
+
+    /// <summary>What the browser's engine compiles: an edition never changes, so it is written once and sent as it is.</summary>
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ReadEdition(
+        string key, int number, HttpContext http, DibujoDb db, Editions editions, CancellationToken cancellation)
+    {
+        if (await editions.NumberedAsync(db, key, number, cancellation) is not { } edition)
+        {
+            return NoSuchRecordType(key);
+        }
+
+        http.Response.Headers.Vary = "Accept-Encoding";
+        if (!http.Request.Headers.AcceptEncoding.ToString().Contains("br", StringComparison.Ordinal))
+        {
+            return TypedResults.Bytes(edition.Document, "application/json");
+        }
+
+        http.Response.Headers.ContentEncoding = "br";
+        return TypedResults.Bytes(edition.CompressedDocument, "application/json");
+    }
+
     internal static ProblemHttpResult NoSuchRecordType(string key) => TypedResults.Problem(
         $"There is no published record type “{key}”.", statusCode: StatusCodes.Status404NotFound);
 }
 
 /// <summary>A record type in the list.</summary>
 internal sealed record RecordTypeView(string Key, string Label, int? Edition, int Rules, int Records);
+
+/// <summary>A record type as an edition has it, without its rules.</summary>
+internal sealed record RecordTypeOfEdition(int Number, RecordType RecordType);
 
 /// <summary>A published definition.</summary>
 internal sealed record EditionView(int Number, Definition Definition);

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Evaluation;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 using Dibujo.Store;

@@ -1,6 +1,6 @@
 using CsCheck;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Operands;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Tests.Compilation;

@@ -2,30 +2,37 @@ import { ActionIcon, Button, Group, Switch, Text, Tooltip } from '@mantine/core'
 import { useHotkeys } from '@mantine/hooks';
 import { IconArrowBackUp, IconArrowForwardUp, IconPlus } from '@tabler/icons-react';
 import { useQueryClient } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import type { DraftView, Effect, ElementKind } from '../api/generated';
-import type { Engine } from '../engine/engine';
+import { DraftProgram } from '../engine/draftProgram';
+import { engine } from '../engine/pageEngine';
+import { useSummary } from '../engine/useRecord';
+import type { OpenRecord } from '../engine/openRecord';
 import { Place } from '../frame/Place';
-import { Balloon } from '../sheet/Balloon';
 import lines from '../sheet/lines.module.css';
 import { Sheet, tabOf } from '../sheet/Sheet';
 import { allTargets, conditionOf, newRule } from './compose';
 import { Demonstrate } from './Demonstrate';
 import classes from './DraftSheet.module.css';
 import { Publish } from './Publish';
+import { RuleBalloons } from './RuleBalloons';
 import { RuleList } from './RuleList';
 import { TitleBlock, type View } from './TitleBlock';
+import { Touching } from './touching';
 import { useDraft } from './useDraft';
+import { useProblems } from './useProblems';
+import { useRuleActions } from './useRuleActions';
 import { useSample } from './useSample';
 
 /** Rules to the left, the live sheet to the right, and balloons between them. */
-export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: DraftView; first: number }) {
+export function DraftSheet({ stored, first }: { stored: DraftView; first: number }) {
   const type = stored.definition.recordType;
   const queries = useQueryClient();
   const draft = useDraft(type.key, stored);
   const { definition } = draft;
   const { rules } = definition;
-  const compiled = useMemo(() => engine.compile(definition), [engine, definition]);
+  const [program] = useState(() => new DraftProgram(engine, stored.definition));
+  const [touching] = useState(() => new Touching(rules));
   const [edition, setEdition] = useState(stored.edition);
   const [chosen, setChosen] = useState<string>();
   const [tab, setTab] = useState('');
@@ -36,47 +43,72 @@ export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: 
     role: type.roles?.find((r) => r.key !== 'administrator')?.key ?? '',
     isNew: false,
   });
-  const { sample, record, trial } = useSample(type.key, view, compiled);
+  const { sample, record } = useSample(type, view, program);
+  const problems = useProblems(stored, definition, program, record);
   useHotkeys([
     ['mod+z', () => draft.undo?.()],
     ['mod+shift+z', () => draft.redo?.()],
   ]);
-  const touching = useMemo(() => {
-    const touching = new Map<string, number[]>();
-    rules.forEach((rule, i) =>
-      new Set(allTargets(rule).map((t) => `${t.kind}:${t.key}`)).forEach((element) =>
-        touching.set(element, [...(touching.get(element) ?? []), i]),
-      ),
-    );
-    return touching;
+  useEffect(() => touching.take(rules), [touching, rules]);
+  useEffect(() => () => program.close(), [program]);
+
+  const latest = useRef(rules);
+  useLayoutEffect(() => {
+    latest.current = rules;
   }, [rules]);
+  const choose = useCallback(
+    (key: string | undefined) => {
+      setChosen(key);
+      const rule = latest.current.find((r) => r.key === key);
+      const target = rule && allTargets(rule)[0];
+      const onTab = target && tabOf({ recordType: type }, target.kind, target.key);
+      if (onTab) {
+        setTab(onTab);
+      }
+    },
+    [type],
+  );
+  const { changeRules } = draft;
+  const actions = useRuleActions(latest, changeRules, choose, setChosen);
+
+  const add = useCallback(
+    (effect?: Effect) => {
+      const taken = latest.current;
+      const rule = effect ? newRule(taken, effect, conditionOf(record?.trial ?? new Map())) : newRule(taken);
+      changeRules([...taken, rule]);
+      setChosen(rule.key);
+    },
+    [changeRules, record],
+  );
+
+  // The rule that is open, by what it acts on: while it is written, that is most often the same.
+  const open = rules.find((rule) => rule.key === chosen);
+  const pointed = open
+    ? allTargets(open)
+        .map((t) => `${t.kind}:${t.key}`)
+        .join(' ')
+    : '';
+  const isPointedAt = useCallback((kind: ElementKind, key: string) => pointed.split(' ').includes(`${kind}:${key}`), [pointed]);
+  const { elements } = touching;
+  const depends = useCallback((kind: ElementKind, key: string) => elements.split(' ').includes(`${kind}:${key}`), [elements]);
+  const aside = useCallback(
+    (kind: ElementKind, key: string) =>
+      record && (
+        <span className={classes.aside}>
+          <RuleBalloons touching={touching} record={record} kind={kind} elementKey={key} chosen={chosen} onChoose={setChosen} />
+          {kind !== 'tab' && <Demonstrate element={{ kind, key }} onPropose={add} />}
+        </span>
+      ),
+    [record, touching, chosen, add],
+  );
   if (!sample || !record) {
     return null;
   }
 
-  const open = rules.findIndex((rule) => rule.key === chosen);
-  const rulesOn = (kind: ElementKind, key: string) => touching.get(`${kind}:${key}`) ?? [];
-
-  function choose(key: string | undefined) {
-    setChosen(key);
-    const rule = rules.find((r) => r.key === key);
-    const target = rule && allTargets(rule)[0];
-    const onTab = target && tabOf(definition, target.kind, target.key);
-    if (onTab) {
-      setTab(onTab);
-    }
-  }
-
-  function add(effect?: Effect) {
-    const rule = effect ? newRule(rules, effect, conditionOf(trial)) : newRule(rules);
-    draft.changeRules([...rules, rule]);
-    setChosen(rule.key);
-    window.setTimeout(() => document.querySelector(`[data-rule="${rule.key}"]`)?.scrollIntoView({ block: 'nearest' }), 50);
-  }
-
-  const problemCount = compiled.problems.length;
+  const problemCount = problems.type.length + [...problems.rules.values()].reduce((count, of) => count + of.length, 0);
   return (
     <main className={classes.table}>
+      <Live record={record} />
       <Place
         steps={[{ label: 'Record types', to: '/' }, { label: type.label, to: `/types/${type.key}/records` }, { label: 'Rules' }]}
       >
@@ -115,7 +147,7 @@ export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: 
             onPublished={(number, version) => {
               setEdition(number);
               draft.published(version);
-              void queries.invalidateQueries({ queryKey: ['edition', type.key] });
+              void queries.invalidateQueries({ queryKey: ['record-type', type.key] });
             }}
           />
         </Group>
@@ -135,16 +167,7 @@ export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: 
             New rule
           </Button>
         </div>
-        <div className={classes.scroll}>
-          <RuleList
-            rules={rules}
-            compiled={compiled}
-            record={record}
-            chosen={chosen}
-            onChoose={choose}
-            onChange={draft.changeRules}
-          />
-        </div>
+        <RuleList rules={rules} problems={problems.rules} program={program} record={record} chosen={chosen} actions={actions} />
       </section>
       <section className={classes.sheet} aria-label="Sheet">
         <div className={classes.sheetBar}>
@@ -156,31 +179,23 @@ export function DraftSheet({ engine, stored, first }: { engine: Engine; stored: 
           />
         </div>
         <Sheet
-          definition={definition}
+          type={type}
           record={record}
           tab={tab}
           onTab={setTab}
           showHidden={showHidden}
-          depends={(kind, key) => rulesOn(kind, key).length > 0}
-          isPointedAt={(kind, key) => open >= 0 && rulesOn(kind, key).includes(open)}
-          aside={(kind, key) => (
-            <span className={classes.aside}>
-              {rulesOn(kind, key).map((i) => (
-                <Balloon
-                  key={i}
-                  number={i + 1}
-                  isInForce={record.caseInForce(i) >= 0}
-                  isChosen={i === open}
-                  label={`Rule ${i + 1}, ${rules[i]!.name}${record.caseInForce(i) >= 0 ? ', in force' : ''}`}
-                  onPress={() => setChosen(rules[i]!.key)}
-                />
-              ))}
-              {kind !== 'tab' && <Demonstrate element={{ kind, key }} onPropose={add} />}
-            </span>
-          )}
+          depends={depends}
+          isPointedAt={isPointedAt}
+          aside={aside}
         />
         <TitleBlock definition={definition} sample={sample} view={view} edition={edition ?? null} onChange={setView} />
       </section>
     </main>
   );
+}
+
+/** Marks the table as live once states follow the typing. */
+function Live({ record }: { record: OpenRecord }) {
+  const { isLive } = useSummary(record);
+  return <span hidden data-live={isLive} />;
 }

@@ -3,13 +3,11 @@ import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router-dom';
 import { answered, type Problem } from '../api/client';
 import { listRecords, readDraft } from '../api/generated';
-import { useEngine } from '../engine/useEngine';
 import { DraftSheet } from './DraftSheet';
 
-/** The drafting table: loads the draft, the engine and a record to begin with. */
+/** The drafting table: loads the draft and a record to begin with. */
 export function DraftingTable() {
   const key = useParams().type!;
-  const { engine, error: engineError } = useEngine();
   const draft = useQuery({
     queryKey: ['draft', key],
     queryFn: () => answered(readDraft({ path: { key } })),
@@ -21,21 +19,19 @@ export function DraftingTable() {
     queryFn: () => answered(listRecords({ path: { key }, query: { search: '' } })),
   });
   const problem = (draft.error ?? records.error) as Problem | null;
-  if (problem || engineError) {
+  if (problem) {
     return (
       <Center h="100%">
-        <Text role="alert">
-          {problem?.detail ?? 'The rule engine could not be loaded. Load the page again; a current browser is needed.'}
-        </Text>
+        <Text role="alert">{problem.detail}</Text>
       </Center>
     );
   }
-  if (!engine || !draft.data || !records.data) {
+  if (!draft.data || !records.data) {
     return (
       <Center h="100%">
         <Loader />
       </Center>
     );
   }
-  return <DraftSheet key={key} engine={engine} stored={draft.data} first={records.data.rows[0]?.id ?? 0} />;
+  return <DraftSheet key={key} stored={draft.data} first={records.data.rows[0]?.id ?? 0} />;
 }

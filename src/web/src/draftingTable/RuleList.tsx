@@ -1,88 +1,86 @@
-import type { Rule } from '../api/generated';
-import type { CompiledDefinition } from '../engine/compiledDefinition';
-import type { EngineRecord } from '../engine/engineRecord';
-import { useChanges } from '../engine/useEngine';
-import { Balloon } from '../sheet/Balloon';
-import lines from '../sheet/lines.module.css';
-import { duplicate, moved, replaced, without } from './compose';
-import { OpenRule } from './OpenRule';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef } from 'react';
+import type { Problem, Rule } from '../api/generated';
+import type { DraftProgram } from '../engine/draftProgram';
+import type { OpenRecord } from '../engine/openRecord';
+import { RuleRow, type RuleActions } from './RuleRow';
 import classes from './RuleList.module.css';
-import { SentenceText } from './SentenceText';
-import { plainText } from './plainText';
+import { useSentences } from './useSentences';
 
 interface Props {
   rules: Rule[];
-  compiled: CompiledDefinition;
-  record: EngineRecord;
+  /** Those of each rule by place, with places within it. */
+  problems: Map<number, Problem[]>;
+  program: DraftProgram;
+  record: OpenRecord;
   chosen: string | undefined;
-  onChoose: (key: string | undefined) => void;
-  onChange: (rules: Rule[]) => void;
+  actions: RuleActions;
 }
 
-/** The rules as sentences, highest first; the chosen one opens in place. */
-export function RuleList({ rules, compiled, record, chosen, onChoose, onChange }: Props) {
-  useChanges(record);
-  const { problems: allProblems } = compiled;
-  const sentences = compiled.sentences();
+/** About how high a rule is that has not been drawn yet, in pixels. */
+const usualHeight = 66;
+
+/** How many rules are drawn above and below those that are seen. */
+const around = 6;
+
+const none: Problem[] = [];
+
+/** The rules as sentences, highest first; the chosen one opens in place. Only those that are seen are drawn. */
+export function RuleList({ rules, problems, program, record, chosen, actions }: Props) {
+  const scroll = useRef<HTMLDivElement>(null);
+  // eslint-disable-next-line react-hooks/incompatible-library -- nothing here is memoised by what it answers
+  const rows = useVirtualizer({
+    count: rules.length,
+    getScrollElement: () => scroll.current,
+    estimateSize: () => usualHeight,
+    getItemKey: (place) => rules[place]!.key,
+    overscan: around,
+  });
+  const drawn = rows.getVirtualItems();
+  const sentenceOf = useSentences(
+    program,
+    drawn.map(({ index }) => rules[index]!),
+  );
+  const open = rules.findIndex((rule) => rule.key === chosen);
+  const isDrawn = useRef(false);
+  isDrawn.current = drawn.some(({ index }) => index === open);
+  useEffect(() => {
+    if (open >= 0 && !isDrawn.current) {
+      rows.scrollToIndex(open, { align: 'center' });
+    }
+    // When another rule is chosen, not whenever it moves.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [chosen]);
   return (
-    <ol className={classes.list}>
-      {rules.map((rule, i) => {
-        const place = `/rules/${i}`;
-        const problems = allProblems
-          .filter((p) => p.place.startsWith(`${place}/`))
-          .map((p) => ({ ...p, place: p.place.slice(place.length) }));
-        const inForce = record.caseInForce(i) >= 0;
-        const isOpen = rule.key === chosen;
-        return (
-          <li
-            key={rule.key}
-            className={classes.rule}
-            data-rule={rule.key}
-            data-open={isOpen || undefined}
-            data-in-force={inForce || undefined}
-            data-off={rule.on === false || undefined}
-          >
-            <div className={classes.margin}>
-              <Balloon
-                number={i + 1}
-                isInForce={inForce}
-                label={isOpen ? `Close rule ${i + 1}` : `Open rule ${i + 1}, ${rule.name}`}
-                onPress={() => onChoose(isOpen ? undefined : rule.key)}
+    <div ref={scroll} className={classes.scroll} role="list">
+      <div className={classes.all} style={{ height: rows.getTotalSize() }}>
+        {drawn.map(({ index, key, start }) => {
+          const rule = rules[index]!;
+          return (
+            <div
+              key={key}
+              ref={rows.measureElement}
+              data-index={index}
+              role="listitem"
+              aria-setsize={rules.length}
+              aria-posinset={index + 1}
+              className={classes.row}
+              style={{ transform: `translateY(${start}px)` }}
+            >
+              <RuleRow
+                rule={rule}
+                place={index}
+                problems={problems.get(index) ?? none}
+                sentence={sentenceOf(rule)}
+                isOpen={rule.key === chosen}
+                program={program}
+                record={record}
+                actions={actions}
               />
             </div>
-            {isOpen ? (
-              <OpenRule
-                rule={rule}
-                problems={problems}
-                compiled={compiled}
-                sentence={plainText(sentences[i] ?? [])}
-                clauses={record.clauses(i)}
-                caseInForce={record.caseInForce(i)}
-                onChange={(next) => onChange(replaced(rules, i, next))}
-                onMove={(by) => onChange(moved(rules, i, Math.max(0, Math.min(rules.length - 1, i + by))))}
-                onDuplicate={() => {
-                  const copy = duplicate(rule, rules);
-                  onChange([...rules.slice(0, i + 1), copy, ...rules.slice(i + 1)]);
-                  onChoose(copy.key);
-                }}
-                onDelete={() => {
-                  onChange(without(rules, i));
-                  onChoose(undefined);
-                }}
-              />
-            ) : (
-              <button type="button" className={classes.closed} onClick={() => onChoose(rule.key)}>
-                <span className={classes.name}>
-                  {rule.name}
-                  <span className={lines.word}>{rule.on === false ? 'off' : inForce ? 'in force' : ''}</span>
-                </span>
-                <SentenceText parts={sentences[i] ?? []} />
-                {problems.length > 0 && <span className={lines.wrong}>{problems[0]!.what}</span>}
-              </button>
-            )}
-          </li>
-        );
-      })}
-    </ol>
+          );
+        })}
+      </div>
+    </div>
   );
 }

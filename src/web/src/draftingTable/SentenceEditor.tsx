@@ -1,7 +1,7 @@
 import { Textarea } from '@mantine/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { ClauseExplanation, Problem, Rule } from '../api/generated';
-import type { CompiledDefinition } from '../engine/compiledDefinition';
+import type { DraftProgram } from '../engine/draftProgram';
 import lines from '../sheet/lines.module.css';
 import classes from './OpenRule.module.css';
 import { Problems } from './Problems';
@@ -9,23 +9,28 @@ import { Problems } from './Problems';
 interface Props {
   rule: Rule;
   sentence: string;
-  compiled: CompiledDefinition;
+  program: DraftProgram;
   problems: Problem[];
   clauses: ClauseExplanation[];
   onChange: (rule: Rule) => void;
 }
 
 /** A rule written as its sentence; what can be read is taken over at once, what cannot is marked with what was expected. */
-export function SentenceEditor({ rule, sentence, compiled, problems, clauses, onChange }: Props) {
+export function SentenceEditor({ rule, sentence, program, problems, clauses, onChange }: Props) {
   const [typed, setTyped] = useState(sentence);
   const [mistake, setMistake] = useState('');
+  const latest = useRef(sentence);
 
-  function type(text: string) {
+  async function type(text: string) {
     setTyped(text);
-    const { rule: read, problem } = compiled.readSentence(text, rule);
-    setMistake(problem?.message ?? '');
-    if (read) {
-      onChange(read);
+    latest.current = text;
+    const reading = await program.readSentence(text, rule).catch(() => undefined);
+    // What has been typed since counts, not what this was an answer to.
+    if (reading && latest.current === text) {
+      setMistake(reading.problem?.message ?? '');
+      if (reading.rule) {
+        onChange(reading.rule);
+      }
     }
   }
 
@@ -38,7 +43,7 @@ export function SentenceEditor({ rule, sentence, compiled, problems, clauses, on
         maxRows={10}
         value={typed}
         error={mistake || undefined}
-        onChange={(event) => type(event.currentTarget.value)}
+        onChange={(event) => void type(event.currentTarget.value)}
       />
       <ul className={classes.truths}>
         {clauses.map((clause, i) => (

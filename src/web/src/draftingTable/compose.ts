@@ -1,5 +1,5 @@
 import type { Comparand, Condition, ConditionClause, Effect, Element, Rule, Subject, SubjectOffer } from '../api/generated';
-import type { Value } from '../engine/formRecord';
+import type { Value } from '../engine/answers';
 
 type TestShape = SubjectOffer['tests'][number]['shape'];
 
@@ -22,7 +22,7 @@ export function duplicate(rule: Rule, taken: Rule[]): Rule {
 }
 
 /** The values that were set on the sheet, as the condition of a rule that is to hold then. */
-export function conditionOf(values: Map<string, Value>): Condition {
+export function conditionOf(values: ReadonlyMap<string, Value>): Condition {
   const clauses = [...values].map(([field, value]): ConditionClause => ({
     kind: 'clause',
     subject: { kind: 'field', field },

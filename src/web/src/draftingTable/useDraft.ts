@@ -9,12 +9,12 @@ interface History {
   future: Definition[];
 }
 
-type Step = { kind: 'change'; next: Definition } | { kind: 'undo' } | { kind: 'redo' };
+type Step = { kind: 'change'; rules: Rule[] } | { kind: 'undo' } | { kind: 'redo' };
 
 function walk(history: History, step: Step): History {
   switch (step.kind) {
     case 'change':
-      return { past: [...history.past, history.present], present: step.next, future: [] };
+      return { past: [...history.past, history.present], present: { ...history.present, rules: step.rules }, future: [] };
     case 'undo': {
       const previous = history.past.at(-1);
       return previous
@@ -67,8 +67,7 @@ export function useDraft(key: string, stored: DraftView) {
 
   useUnsavedWarning(present !== savedAs);
 
-  const change = useCallback((next: Definition) => step({ kind: 'change', next }), []);
-  const changeRules = (rules: Rule[]) => change({ ...present, rules });
+  const changeRules = useCallback((rules: Rule[]) => step({ kind: 'change', rules }), []);
 
   return {
     definition: present,

@@ -1,37 +1,59 @@
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useEffect, useMemo } from 'react';
 import { answered } from '../api/client';
-import { beginRecord, readRecord } from '../api/generated';
-import type { CompiledDefinition } from '../engine/compiledDefinition';
-import type { Value, Values } from '../engine/formRecord';
+import { beginRecord, readRecord, type RecordType, type RecordView } from '../api/generated';
+import { afterPaint } from '../engine/afterPaint';
+import type { DraftProgram } from '../engine/draftProgram';
+import { OpenRecord } from '../engine/openRecord';
+import { engine } from '../engine/pageEngine';
 import type { View } from './TitleBlock';
 
-/** The real record on the sheet, opened under the draft as it is now. What is typed into it is a trial and never stored. */
-export function useSample(recordType: string, view: View, compiled: CompiledDefinition) {
+/** How the record is looked at: the sheet draws the main form of the draft, which may not have the forms that are in force. */
+const settingOf = (sample: RecordView, type: RecordType, view: View) => ({
+  ...sample.setting,
+  stage: view.stage || sample.setting.stage,
+  roles: [view.role],
+  isNew: view.isNew,
+  form: type.forms[0]!.key,
+});
+
+/**
+ * The real record on the sheet, open under the draft. It lives on through edits of rules and other ways of looking at it;
+ * another record begins another. What is typed into it is a trial and never stored.
+ */
+export function useSample(type: RecordType, view: View, program: DraftProgram) {
   const sample = useQuery({
-    queryKey: ['sample', recordType, view.record],
+    queryKey: ['sample', type.key, view.record],
     queryFn: () =>
-      answered(view.record === 0 ? beginRecord({ path: { key: recordType } }) : readRecord({ path: { id: view.record } })),
+      answered(view.record === 0 ? beginRecord({ path: { key: type.key } }) : readRecord({ path: { id: view.record } })),
     placeholderData: (previous) => previous,
   }).data;
-  // A trial belongs to its record: another record begins another.
-  // eslint-disable-next-line react-hooks/exhaustive-deps
-  const trial = useMemo(() => new Map<string, Value>(), [sample?.id, view.isNew]);
   const record = useMemo(() => {
     if (!sample) {
       return undefined;
     }
-    const setting = {
-      ...sample.setting,
-      stage: view.stage || sample.setting.stage,
-      roles: [view.role],
-      isNew: view.isNew,
-      // The sheet draws the main form of the draft, which may not have the forms that are in force.
-      form: compiled.definition.recordType.forms[0]?.key,
+    const values = view.isNew ? {} : sample.values;
+    return new OpenRecord(engine, type, { ...sample, form: type.forms[0]!.key, values, setting: settingOf(sample, type, view) });
+    // Another stage or role is another way of looking at the same record: see below.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [sample, type, view.isNew]);
+  useEffect(() => {
+    if (!record) {
+      return;
+    }
+    const callOff = afterPaint(() => void record.open(program.program));
+    return () => {
+      callOff();
+      record.close();
     };
-    const opened = compiled.open(view.isNew ? {} : (sample.values as Values), setting, sample.linked);
-    opened.goOn(trial);
-    return opened;
-  }, [sample, compiled, view.stage, view.role, view.isNew, trial]);
-  return { sample, record, trial };
+  }, [record, program]);
+  useEffect(() => {
+    if (record && sample) {
+      const setting = settingOf(sample, type, view);
+      if (JSON.stringify(setting) !== JSON.stringify(record.setting)) {
+        record.enter(setting);
+      }
+    }
+  }, [record, sample, type, view]);
+  return { sample, record };
 }

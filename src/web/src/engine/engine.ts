@@ -1,33 +1,93 @@
-import type { Definition } from '../api/generated';
-import { CompiledDefinition } from './compiledDefinition';
-import type { EngineExports } from './engineExports';
+import type { Operations } from './operations';
+import type { Reply, Request } from './worker';
 
-/** The rule engine, compiled to WebAssembly: the same code that the server judges by. */
+/** How long an answer may take before the worker counts as dead, in milliseconds: the first waits for the runtime. */
+const patience = { first: 60_000, later: 20_000 };
+
+/** As much of a worker as is needed here. */
+export interface WorkerLike {
+  onmessage: ((event: MessageEvent<Reply>) => void) | null;
+  onerror: ((event: ErrorEvent) => void) | null;
+  postMessage(request: Request): void;
+  terminate(): void;
+}
+
+interface Waiting {
+  resolve: (result: never) => void;
+  reject: (reason: Error) => void;
+  timer: ReturnType<typeof setTimeout>;
+}
+
+/** The worker died, or the engine could not do what it was asked. */
+export class EngineError extends Error {}
+
+/** The rule engine in a worker: the same code that the server judges by. Asked one thing at a time, in order. */
 export class Engine {
-  private last?: CompiledDefinition;
+  private worker?: WorkerLike;
+  private lastId = 0;
+  private hasAnswered = false;
+  private readonly waiting = new Map<number, Waiting>();
+  private readonly mourners = new Set<() => void>();
+  /** Goes up each time a worker dies: what was opened in an earlier one is gone. */
+  generation = 0;
 
-  constructor(private readonly exports: EngineExports) {}
+  constructor(private readonly begin: () => WorkerLike) {}
 
-  /** Compiles, for all forms at once. What the last definition had in common with it is not handed over again. */
-  compile(definition: Definition): CompiledDefinition {
-    return (this.last = this.last?.changedTo(definition) ?? CompiledDefinition.of(this.exports, definition));
+  /** Starts the worker, unless it runs. */
+  start() {
+    if (this.worker) {
+      return;
+    }
+    const worker = this.begin();
+    worker.onmessage = ({ data: { id, result, error } }) => {
+      this.hasAnswered = true;
+      const asked = this.waiting.get(id);
+      this.waiting.delete(id);
+      if (asked) {
+        clearTimeout(asked.timer);
+        if (error === undefined) {
+          asked.resolve(result as never);
+        } else {
+          asked.reject(new EngineError(error));
+        }
+      }
+    };
+    worker.onerror = (event) => this.bury(event.message);
+    this.worker = worker;
   }
-}
 
-let loading: Promise<Engine> | undefined;
+  /** What comes of an operation; rejected where the engine cannot do it, or dies before it has. */
+  ask<K extends keyof Operations>(
+    operation: K,
+    ...operands: Parameters<Operations[K]>
+  ): Promise<Awaited<ReturnType<Operations[K]>>> {
+    this.start();
+    const id = ++this.lastId;
+    return new Promise((resolve, reject) => {
+      const limit = this.hasAnswered ? patience.later : patience.first;
+      const timer = setTimeout(() => this.bury(`no answer to ${operation} in ${limit / 1000} s`), limit);
+      this.waiting.set(id, { resolve, reject, timer });
+      this.worker!.postMessage({ id, operation, operands });
+    });
+  }
 
-/** Loads the engine once; later calls share it. */
-export function loadEngine(): Promise<Engine> {
-  loading ??= load();
-  return loading;
-}
+  /** Tells when a worker has died; whatever is asked next starts another. */
+  onDeath(listener: () => void) {
+    this.mourners.add(listener);
+    return () => void this.mourners.delete(listener);
+  }
 
-async function load(): Promise<Engine> {
-  const address = '/engine/_framework/dotnet.js';
-  const { dotnet } = (await import(/* @vite-ignore */ address)) as {
-    dotnet: { create(): Promise<{ getAssemblyExports(name: string): Promise<unknown> }> };
-  };
-  const runtime = await dotnet.create();
-  const exports = (await runtime.getAssemblyExports('Dibujo.Browser')) as { Dibujo: { Browser: EngineExports } };
-  return new Engine(exports.Dibujo.Browser);
+  private bury(reason: string) {
+    this.worker?.terminate();
+    this.worker = undefined;
+    this.hasAnswered = false;
+    this.generation++;
+    const lost = [...this.waiting.values()];
+    this.waiting.clear();
+    lost.forEach(({ reject, timer }) => {
+      clearTimeout(timer);
+      reject(new EngineError(`The engine stopped: ${reason}`));
+    });
+    [...this.mourners].forEach((listener) => listener());
+  }
 }

@@ -3,7 +3,7 @@ import { IconLogout, IconMoon, IconSun } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import { Link, Outlet } from 'react-router-dom';
 import { useSession, useSignOut } from '../api/session';
-import { loadEngine } from '../engine/engine';
+import { engine } from '../engine/pageEngine';
 import classes from './Frame.module.css';
 
 /** How long the first screen has the processor for itself before the engine is loaded, in milliseconds. */
@@ -17,8 +17,8 @@ export function Frame() {
   const { setColorScheme } = useMantineColorScheme();
   const scheme = useComputedColorScheme('light');
   useEffect(() => {
-    // While people read a list; the form that they open next need not wait for it. Where it fails, that form says so.
-    const timer = window.setTimeout(() => loadEngine().catch(() => undefined), pause);
+    // While people read a list; the form that they open next need not wait for it.
+    const timer = window.setTimeout(() => engine.start(), pause);
     return () => window.clearTimeout(timer);
   }, []);
   return (

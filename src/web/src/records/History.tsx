@@ -1,12 +1,12 @@
 import { UnstyledButton } from '@mantine/core';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { answered } from '../api/client';
-import { readHistory, type Definition } from '../api/generated';
+import { readHistory, type RecordType } from '../api/generated';
 import { fieldLabel, stageLabel } from '../sheet/lookUp';
 import classes from './RecordForm.module.css';
 
 /** Who saved the record, when, and what changed. */
-export function History({ definition, id, version }: { definition: Definition; id: number; version: number }) {
+export function History({ type, id, version }: { type: RecordType; id: number; version: number }) {
   const history = useInfiniteQuery({
     queryKey: ['history', id, version],
     queryFn: ({ pageParam }) => answered(readHistory({ path: { id }, query: { before: pageParam } })),
@@ -21,7 +21,7 @@ export function History({ definition, id, version }: { definition: Definition; i
         {entries.map((entry) => (
           <li key={entry.version}>
             {new Date(entry.at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}, {entry.by}:{' '}
-            {what(definition, entry)}
+            {what({ recordType: type }, entry)}
           </li>
         ))}
       </ul>
@@ -35,7 +35,7 @@ export function History({ definition, id, version }: { definition: Definition; i
 }
 
 function what(
-  definition: Definition,
+  definition: { recordType: RecordType },
   entry: { version: number; before: object; after: object; fromStage: string; toStage: string },
 ) {
   if (entry.version === 1) {

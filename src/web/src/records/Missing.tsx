@@ -1,23 +1,28 @@
 import { Text, UnstyledButton } from '@mantine/core';
-import type { Definition, Move, Outlook, Refusal } from '../api/generated';
-import type { FormRecord } from '../engine/formRecord';
+import type { Move, Outlook, RecordType, Refusal } from '../api/generated';
+import type { OpenRecord } from '../engine/openRecord';
+import { useSummary } from '../engine/useRecord';
 import { fieldLabel, formLabel, moveLabel, roleLabel } from '../sheet/lookUp';
 import lines from '../sheet/lines.module.css';
 import classes from './RecordForm.module.css';
 import { useOutlook } from './useOutlook';
 
+type Typed = { recordType: RecordType };
+
 interface Props {
-  definition: Definition;
-  record: FormRecord;
+  type: RecordType;
+  record: OpenRecord;
   /** The moves that lead away from here, whoever may make them. */
   moves: Move[];
   onGoTo: (field: string, form?: string | null) => void;
 }
 
 /** For each move that is this person's to make: what stands in its way, each one press away, or that nothing does. */
-export function Missing({ definition, record, moves, onGoTo }: Props) {
+export function Missing({ type, record, moves, onGoTo }: Props) {
   const outlook = useOutlook(record);
-  if (!record.isLive) {
+  const { isLive } = useSummary(record);
+  const definition = { recordType: type };
+  if (!isLive && outlook === undefined) {
     return null;
   }
   return (
@@ -55,7 +60,7 @@ export function Missing({ definition, record, moves, onGoTo }: Props) {
   );
 }
 
-function Reason({ definition, refusal, onGoTo }: { definition: Definition; refusal: Refusal } & Pick<Props, 'onGoTo'>) {
+function Reason({ definition, refusal, onGoTo }: { definition: Typed; refusal: Refusal } & Pick<Props, 'onGoTo'>) {
   const { field, form, reason, message } = refusal;
   if (!field) {
     return <>{message}</>;
@@ -73,7 +78,7 @@ function Reason({ definition, refusal, onGoTo }: { definition: Definition; refus
 }
 
 /** Why no move is offered. */
-function none(definition: Definition, moves: Move[]) {
+function none(definition: Typed, moves: Move[]) {
   if (moves.length === 0) {
     return 'No move leads on from this stage.';
   }

@@ -1,11 +1,12 @@
 import { Button, Text, Title } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router-dom';
 import type { Problem } from '../api/client';
-import type { EditionView, RecordView } from '../api/generated';
-import type { Values } from '../engine/formRecord';
-import { useChanges } from '../engine/useEngine';
+import type { ElementKind, RecordType, RecordView } from '../api/generated';
+import type { Values } from '../engine/answers';
+import type { OpenRecord } from '../engine/openRecord';
+import { useField, useFromRecord, useSummary } from '../engine/useRecord';
 import { Place } from '../frame/Place';
 import { useUnsavedWarning } from '../frame/useUnsavedWarning';
 import { fieldLabel } from '../sheet/lookUp';
@@ -20,7 +21,7 @@ import { useOpenRecord } from './useOpenRecord';
 import { Why } from './Why';
 
 interface Props {
-  edition: EditionView;
+  type: RecordType;
   stored: RecordView;
   typed: Values;
   onSave: (changes: Values, setAside: Values, move?: string) => Promise<void>;
@@ -28,20 +29,16 @@ interface Props {
 }
 
 /** The record page: stages, the live form, what is missing, and saving. What was typed stays until it is saved. */
-export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props) {
-  const { definition } = edition;
-  const { record, isWaiting } = useOpenRecord(edition, stored, typed);
-  useChanges(record);
+export function RecordForm({ type, stored, typed, onSave, onTakeOver }: Props) {
+  const record = useOpenRecord(type, stored, typed);
+  const { isLive, changed, setAside, forms } = useSummary(record);
   const navigate = useNavigate();
   const [tab, setTab] = useState('');
   const [refused, setRefused] = useState<{ problem: Problem; at: Values }>();
   const [isSaving, setSaving] = useState(false);
-  const type = definition.recordType;
   const workflow = type.workflows.find((w) => w.key === stored.setting.workflow) ?? type.workflows[0]!;
   const leading = workflow.moves.filter((move) => move.from === stored.setting.stage);
   const moves = leading.filter((move) => !move.roles?.length || move.roles.some((role) => stored.setting.roles?.includes(role)));
-  const changed = Object.keys(record.changes()).length;
-  const setAside = Object.keys(record.setAside());
 
   useUnsavedWarning(changed > 0 || setAside.length > 0);
 
@@ -49,7 +46,8 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
     setSaving(true);
     setRefused(undefined);
     try {
-      await onSave(record.changes(), record.setAside(), move?.key);
+      const typed = await record.changes();
+      await onSave(typed.changes, typed.setAside, move?.key);
       notifications.show({ message: move ? `Saved. ${move.label}: done.` : 'Saved.', autoClose: 2500 });
     } catch (refusal) {
       const problem = refusal as Problem;
@@ -65,16 +63,24 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
       void navigate({ search: form === type.forms[0]?.key ? '' : `?form=${form}` });
       return;
     }
-    setTab(tabOf(definition, 'field', field, stored.form) ?? tab);
+    setTab(tabOf({ recordType: type }, 'field', field, stored.form) ?? tab);
     window.setTimeout(() => document.getElementById(`field-${field}`)?.focus(), 50);
   }
 
   // A reason goes away once its field has another value than the one that was refused.
-  const reasons = (refused?.problem.refusals ?? []).filter((r) => !r.field || record.value(r.field) === refused?.at[r.field]);
-  const refusals = Object.fromEntries(reasons.filter((r) => r.field).map((r) => [r.field!, r.message]));
-  const title = record.value(type.titleField);
+  const standing = useFromRecord(record, () =>
+    (refused?.problem.refusals ?? [])
+      .map((r) => (!r.field || record.value(r.field) === refused?.at[r.field] ? '1' : '0'))
+      .join(''),
+  );
+  const reasons = useMemo(() => (refused?.problem.refusals ?? []).filter((_, i) => standing[i] === '1'), [refused, standing]);
+  const refusals = useMemo(() => Object.fromEntries(reasons.filter((r) => r.field).map((r) => [r.field!, r.message])), [reasons]);
+  const why = useCallback(
+    (kind: ElementKind, key: string) => (kind === 'tab' ? null : <Why record={record} kind={kind} elementKey={key} />),
+    [record],
+  );
   return (
-    <main className={classes.page}>
+    <main className={classes.page} data-live={isLive}>
       <Place
         steps={[
           { label: 'Record types', to: '/' },
@@ -84,32 +90,21 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
       />
       <div className={classes.head}>
         <div className={classes.titleLine}>
-          <Title order={2} className={classes.title}>
-            {title === null ? `New ${type.label.toLowerCase()}` : String(title)}
-          </Title>
-          <FormChoice forms={type.forms} relevant={record.forms()} current={stored.form} />
+          <RecordTitle type={type} record={record} />
+          <FormChoice forms={type.forms} relevant={forms} current={stored.form} />
         </div>
         <StageLine workflow={workflow} stage={stored.setting.stage} />
       </div>
       <div className={classes.sheet}>
-        <Sheet
-          definition={definition}
-          record={record}
-          formKey={stored.form}
-          tab={tab}
-          onTab={setTab}
-          isWaiting={isWaiting}
-          refusals={refusals}
-          aside={(kind, key) => (kind === 'tab' ? null : <Why record={record} kind={kind} elementKey={key} />)}
-        />
+        <Sheet type={type} record={record} formKey={stored.form} tab={tab} onTab={setTab} refusals={refusals} aside={why} />
       </div>
       <aside className={classes.side}>
         <div className={classes.actions}>
-          <Button variant="default" disabled={isWaiting} loading={isSaving} onClick={() => void save()}>
+          <Button variant="default" loading={isSaving} onClick={() => void save()}>
             Save
           </Button>
           {moves.map((move) => (
-            <Button key={move.key} disabled={isWaiting} loading={isSaving} onClick={() => void save(move)}>
+            <Button key={move.key} loading={isSaving} onClick={() => void save(move)}>
               {move.label}
             </Button>
           ))}
@@ -118,8 +113,8 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
           </Text>
           {setAside.length > 0 && (
             <Text size="xs" role="status">
-              Set aside, and not saved: {setAside.map((field) => fieldLabel(definition, field)).join(', ')}. What you typed there
-              comes back when the field shows or opens again.
+              Set aside, and not saved: {setAside.map((field) => fieldLabel({ recordType: type }, field)).join(', ')}. What you
+              typed there comes back when the field shows or opens again.
             </Text>
           )}
         </div>
@@ -127,15 +122,30 @@ export function RecordForm({ edition, stored, typed, onSave, onTakeOver }: Props
           <Refused
             problem={refused.problem}
             reasons={reasons}
-            definition={definition}
+            type={type}
             onGoTo={goTo}
-            onTakeOver={() => void onTakeOver(record.changes()).then(() => setRefused(undefined))}
+            onTakeOver={() =>
+              void record
+                .changes()
+                .then(({ changes }) => onTakeOver(changes))
+                .then(() => setRefused(undefined))
+            }
           />
         )}
-        <Missing definition={definition} record={record} moves={leading} onGoTo={goTo} />
-        {stored.id !== 0 && <History definition={definition} id={stored.id} version={stored.version} />}
+        <Missing type={type} record={record} moves={leading} onGoTo={goTo} />
+        {stored.id !== 0 && <History type={type} id={stored.id} version={stored.version} />}
       </aside>
     </main>
+  );
+}
+
+/** What the record is called, as it is typed. */
+function RecordTitle({ type, record }: { type: RecordType; record: OpenRecord }) {
+  const { value } = useField(record, type.titleField);
+  return (
+    <Title order={2} className={classes.title}>
+      {value === null ? `New ${type.label.toLowerCase()}` : String(value)}
+    </Title>
   );
 }
 

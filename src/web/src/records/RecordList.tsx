@@ -2,19 +2,21 @@ import { Anchor, Button, Group, Select, Table, Text, TextInput } from '@mantine/
 import { useDebouncedValue } from '@mantine/hooks';
 import { IconPlus, IconSearch } from '@tabler/icons-react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router-dom';
 import { answered } from '../api/client';
 import { listRecords } from '../api/generated';
 import { Place } from '../frame/Place';
 import { stageLabel } from '../sheet/lookUp';
-import { useEdition } from './queries';
+import { afterPaint } from '../engine/afterPaint';
+import { editions } from '../engine/pageEngine';
+import { useRecordType } from './queries';
 import classes from './RecordList.module.css';
 
 /** The records of one type, latest change first. */
 export function RecordList() {
   const key = useParams().type!;
-  const edition = useEdition(key).data;
+  const type = useRecordType(key).data;
   const [search, setSearch] = useState('');
   const [stage, setStage] = useState<string | null>(null);
   // Where each page so far began; the first began at nothing.
@@ -26,14 +28,19 @@ export function RecordList() {
     queryFn: () => answered(listRecords({ path: { key }, query: { search: searched, stage: stage ?? undefined, after } })),
     placeholderData: keepPreviousData,
   }).data;
-  if (!edition) {
+  const isDrawn = type !== undefined && records !== undefined;
+  useEffect(() => {
+    // While the list is read; the record that is opened next need not wait for the engine.
+    return isDrawn ? afterPaint(() => void editions.program(key, type.number).catch(() => undefined)) : undefined;
+  }, [isDrawn, key, type?.number]);
+  if (!type) {
     return null;
   }
-  const { definition } = edition;
-  const stages = new Map(definition.recordType.workflows.flatMap((w) => w.stages).map((s) => [s.key, s.label]));
+  const { recordType } = type;
+  const stages = new Map(recordType.workflows.flatMap((w) => w.stages).map((s) => [s.key, s.label]));
   return (
     <main className={classes.page}>
-      <Place steps={[{ label: 'Record types', to: '/' }, { label: definition.recordType.label }]} />
+      <Place steps={[{ label: 'Record types', to: '/' }, { label: recordType.label }]} />
       <Group className={classes.controls}>
         <TextInput
           aria-label="Search titles"
@@ -61,7 +68,7 @@ export function RecordList() {
           {records?.isMore && '+'} records
         </Text>
         <Button component={Link} to={`/types/${key}/records/new`} leftSection={<IconPlus size={15} />}>
-          New {definition.recordType.label.toLowerCase()}
+          New {recordType.label.toLowerCase()}
         </Button>
       </Group>
       <div className={classes.sheet}>
@@ -84,7 +91,7 @@ export function RecordList() {
                     {row.title || '(no title)'}
                   </Anchor>
                 </Table.Td>
-                <Table.Td>{stageLabel(definition, row.stage)}</Table.Td>
+                <Table.Td>{stageLabel(type, row.stage)}</Table.Td>
                 <Table.Td>
                   {new Date(row.changedAt).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
                 </Table.Td>

@@ -3,9 +3,9 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router-dom';
 import { answered, type Problem } from '../api/client';
-import { createRecord, readRecord, saveRecord, type EditionView, type RecordView } from '../api/generated';
-import type { Values } from '../engine/formRecord';
-import { useBeginning, useEdition, useStoredRecord } from './queries';
+import { createRecord, readRecord, saveRecord, type RecordType, type RecordView } from '../api/generated';
+import type { Values } from '../engine/answers';
+import { useBeginning, useRecordType, useStoredRecord } from './queries';
 import { RecordForm } from './RecordForm';
 
 /** A record that is stored. */
@@ -13,26 +13,26 @@ export function StoredRecordPage() {
   const id = Number(useParams().id);
   const form = useFormKey();
   const stored = useStoredRecord(id, form);
-  const edition = useEdition(stored.data?.recordType);
-  if (!stored.data || !edition.data) {
-    return <Waiting problem={(stored.error ?? edition.error) as Problem | null} />;
+  const type = useRecordType(stored.data?.recordType, stored.data?.edition);
+  if (!stored.data || !type.data) {
+    return <Waiting problem={(stored.error ?? type.error) as Problem | null} />;
   }
-  return <OpenRecordPage key={`${id} ${form}`} edition={edition.data} stored={stored.data} />;
+  return <OpenRecordPage key={`${id} ${form}`} type={type.data.recordType} stored={stored.data} />;
 }
 
 /** A record that is about to be begun. */
 export function NewRecordPage() {
-  const type = useParams().type!;
+  const key = useParams().type!;
   const form = useFormKey();
-  const beginning = useBeginning(type, form);
-  const edition = useEdition(type);
-  if (!beginning.data || !edition.data) {
-    return <Waiting problem={(beginning.error ?? edition.error) as Problem | null} />;
+  const beginning = useBeginning(key, form);
+  const type = useRecordType(beginning.data?.recordType, beginning.data?.edition);
+  if (!beginning.data || !type.data) {
+    return <Waiting problem={(beginning.error ?? type.error) as Problem | null} />;
   }
-  return <OpenRecordPage key={form} edition={edition.data} stored={beginning.data} />;
+  return <OpenRecordPage key={form} type={type.data.recordType} stored={beginning.data} />;
 }
 
-function OpenRecordPage({ edition, stored: first }: { edition: EditionView; stored: RecordView }) {
+function OpenRecordPage({ type, stored: first }: { type: RecordType; stored: RecordView }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const { search, state } = useLocation() as { search: string; state: unknown };
@@ -59,6 +59,10 @@ function OpenRecordPage({ edition, stored: first }: { edition: EditionView; stor
             }),
           );
     await queries.invalidateQueries({ queryKey: ['records'] });
+    // Under another edition the record type may be another too: the page is opened anew then.
+    if (saved.edition !== stored.edition) {
+      await queries.invalidateQueries({ queryKey: ['record', saved.id] });
+    }
     setOpened({ stored: saved, typed: setAside });
     if (stored.id === 0 || saved.form !== stored.form) {
       // What was typed goes along to the address of the record that came of it, or of a form that still applies.
@@ -75,7 +79,7 @@ function OpenRecordPage({ edition, stored: first }: { edition: EditionView; stor
     setOpened({ stored: await answered(readRecord({ path: { id: stored.id }, query: { form: stored.form } })), typed: changes });
   }
 
-  return <RecordForm edition={edition} stored={stored} typed={typed} onSave={save} onTakeOver={takeOver} />;
+  return <RecordForm type={type} stored={stored} typed={typed} onSave={save} onTakeOver={takeOver} />;
 }
 
 /** Key of the form that the address names. */

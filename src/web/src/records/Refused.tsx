@@ -1,6 +1,6 @@
 import { Button, Text, UnstyledButton } from '@mantine/core';
 import type { Problem } from '../api/client';
-import type { Definition, Refusal } from '../api/generated';
+import type { RecordType, Refusal } from '../api/generated';
 import { fieldLabel, formLabel } from '../sheet/lookUp';
 import classes from './RecordForm.module.css';
 
@@ -8,13 +8,13 @@ interface Props {
   problem: Problem;
   /** Those that still stand. */
   reasons: Refusal[];
-  definition: Definition;
+  type: RecordType;
   onGoTo: (field: string, form?: string | null) => void;
   onTakeOver: () => void;
 }
 
 /** Why the server saved nothing: all reasons at once, each leading to its field. */
-export function Refused({ problem, reasons, definition, onGoTo, onTakeOver }: Props) {
+export function Refused({ problem, reasons, type, onGoTo, onTakeOver }: Props) {
   return (
     <section className={classes.refused} role="alert">
       <h3 className={classes.heading}>{title(problem, reasons)}</h3>
@@ -25,9 +25,9 @@ export function Refused({ problem, reasons, definition, onGoTo, onTakeOver }: Pr
             {refusal.field && (
               <>
                 <UnstyledButton className={classes.link} onClick={() => onGoTo(refusal.field!, refusal.form)}>
-                  {fieldLabel(definition, refusal.field)}
+                  {fieldLabel({ recordType: type }, refusal.field)}
                 </UnstyledButton>
-                {refusal.form && ` on ${formLabel(definition, refusal.form)}`}
+                {refusal.form && ` on ${formLabel({ recordType: type }, refusal.form)}`}
                 {': '}
               </>
             )}

@@ -1,34 +1,44 @@
 import { Popover, Text, UnstyledButton } from '@mantine/core';
 import { useState } from 'react';
-import type { ElementKind } from '../api/generated';
-import type { FormRecord } from '../engine/formRecord';
+import type { ElementExplanation, ElementKind } from '../api/generated';
+import type { OpenRecord } from '../engine/openRecord';
+import { useElement, useSummary } from '../engine/useRecord';
 import classes from './Why.module.css';
 
 /** "Why?" beside whatever is locked or asked for: the rule behind it, in words. */
-export function Why({ record, kind, elementKey }: { record: FormRecord; kind: ElementKind; elementKey: string }) {
-  const [isOpen, setOpen] = useState(false);
-  const state = record.state(kind, elementKey);
+export function Why({ record, kind, elementKey }: { record: OpenRecord; kind: ElementKind; elementKey: string }) {
+  const [answer, setAnswer] = useState<ElementExplanation | null>();
+  const state = useElement(record, kind, elementKey);
+  const { isLive } = useSummary(record);
   const facets = [...(state.isLocked ? ['access'] : []), ...(state.requirement === 'optional' ? [] : ['requirement'])];
-  if (!record.isLive || !state.isVisible || facets.length === 0) {
+  if (!isLive || !state.isVisible || facets.length === 0) {
     return null;
   }
   return (
-    <Popover opened={isOpen} onChange={setOpen} width={340} withArrow shadow="md" trapFocus={false}>
+    <Popover
+      opened={answer !== undefined}
+      onChange={() => setAnswer(undefined)}
+      width={340}
+      withArrow
+      shadow="md"
+      trapFocus={false}
+    >
       <Popover.Target>
-        <UnstyledButton className={classes.why} onClick={() => setOpen(!isOpen)}>
+        <UnstyledButton
+          className={classes.why}
+          onClick={() => (answer === undefined ? void record.explain(kind, elementKey).then(setAnswer) : setAnswer(undefined))}
+        >
           Why?
         </UnstyledButton>
       </Popover.Target>
       <Popover.Dropdown className={classes.answer}>
-        {isOpen &&
-          record
-            .explain(kind, elementKey)
-            ?.facets.filter((facet) => facets.includes(facet.facet))
-            .map((facet) => (
-              <Text key={facet.facet} size="sm" role="note">
-                {facet.sentence}
-              </Text>
-            ))}
+        {answer?.facets
+          .filter((facet) => facets.includes(facet.facet))
+          .map((facet) => (
+            <Text key={facet.facet} size="sm" role="note">
+              {facet.sentence}
+            </Text>
+          ))}
       </Popover.Dropdown>
     </Popover>
   );

@@ -1,13 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
 import { answered } from '../api/client';
-import { beginRecord, readEdition, readRecord } from '../api/generated';
+import { beginRecord, readRecord, readRecordType } from '../api/generated';
 
-/** The edition in force of a record type. */
-export function useEdition(key: string | undefined) {
+/** The record type as that edition has it; by default, as the one in force does. */
+export function useRecordType(key: string | undefined, edition?: number) {
   return useQuery({
-    queryKey: ['edition', key],
-    queryFn: () => answered(readEdition({ path: { key: key! } })),
+    queryKey: ['record-type', key, edition],
+    queryFn: () => answered(readRecordType({ path: { key: key! }, query: { edition } })),
     enabled: key !== undefined,
+    // An edition never changes; which one is in force does.
+    staleTime: edition === undefined ? 0 : Infinity,
   });
 }
 

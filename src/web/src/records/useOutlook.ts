@@ -1,17 +1,34 @@
 import { useEffect, useState } from 'react';
 import type { Outlook } from '../api/generated';
-import type { FormRecord } from '../engine/formRecord';
+import type { OpenRecord } from '../engine/openRecord';
 
 /** How long nothing is typed before the moves are thought through, in milliseconds. */
-const pause = 250;
+const pause = 100;
 
 /** What would come of each move with what is typed now; undefined until that has been thought through. */
-export function useOutlook(record: FormRecord): Outlook[] | undefined {
-  const [known, setKnown] = useState<{ record: FormRecord; version: number; outlook: Outlook[] | null }>();
-  const { version } = record;
+export function useOutlook(record: OpenRecord): Outlook[] | undefined {
+  const [known, setKnown] = useState<{ record: OpenRecord; outlook: Outlook[] }>();
   useEffect(() => {
-    const timer = window.setTimeout(() => setKnown({ record, version, outlook: record.outlook() }), pause);
-    return () => window.clearTimeout(timer);
-  }, [record, version]);
-  return known?.record === record && known.version === version ? (known.outlook ?? undefined) : undefined;
+    let timer = 0;
+    let asked = 0;
+    const think = () => {
+      window.clearTimeout(timer);
+      timer = window.setTimeout(() => {
+        const mine = ++asked;
+        void record.outlook().then((outlook) => {
+          if (outlook && mine === asked) {
+            setKnown({ record, outlook });
+          }
+        });
+      }, pause);
+    };
+    think();
+    const stop = record.subscribe('any', think);
+    return () => {
+      window.clearTimeout(timer);
+      asked = -1;
+      stop();
+    };
+  }, [record]);
+  return known?.record === record ? known.outlook : undefined;
 }

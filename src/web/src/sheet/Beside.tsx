@@ -1,15 +1,22 @@
 import { Button } from '@mantine/core';
 import type { Field } from '../api/generated';
-import type { FormRecord } from '../engine/formRecord';
+import type { FieldView, OpenRecord } from '../engine/openRecord';
 import { Said } from './Said';
 import classes from './Said.module.css';
 
+interface Props {
+  record: OpenRecord;
+  field: Field;
+  view: FieldView;
+  isReadOnly: boolean;
+}
+
 /** What rules say beside a field: messages, and suggestions to be taken over with one press. */
-export function Beside({ record, field, isReadOnly }: { record: FormRecord; field: Field; isReadOnly: boolean }) {
-  const suggestions = isReadOnly ? [] : record.suggestions().filter((s) => s.field === field.key);
+export function Beside({ record, field, view, isReadOnly }: Props) {
+  const suggestions = isReadOnly ? [] : view.suggestions;
   return (
     <>
-      <Said messages={record.messages().filter((m) => m.at && m.at.key.split('.')[0] === field.key && m.at.kind !== 'section')} />
+      <Said messages={view.messages} />
       {suggestions.map((suggestion) => (
         <div key={suggestion.rule} className={classes.suggestion} data-suggestion>
           <span>{suggestion.reason}</span>

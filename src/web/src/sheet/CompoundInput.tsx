@@ -1,21 +1,23 @@
 import { TextInput } from '@mantine/core';
 import type { Field } from '../api/generated';
-import type { FormRecord } from '../engine/formRecord';
+import { absent, asks } from '../engine/elementState';
+import type { FieldView, OpenRecord } from '../engine/openRecord';
 import classes from './CompoundInput.module.css';
 import lines from './lines.module.css';
 import { partsOf } from './parts';
 
 interface Props {
   field: Field;
-  record: FormRecord;
+  record: OpenRecord;
+  view: FieldView;
   isReadOnly: boolean;
   describedBy?: string;
 }
 
 /** A value of several parts, each with a state of its own. */
-export function CompoundInput({ field, record, isReadOnly, describedBy }: Props) {
-  const whole = record.state('field', field.key);
-  const held = (record.value(field.key) as Record<string, string> | null) ?? {};
+export function CompoundInput({ field, record, view, isReadOnly, describedBy }: Props) {
+  const whole = view.state;
+  const held = (view.value as Record<string, string> | null) ?? {};
 
   function change(part: string, text: string) {
     const next = Object.fromEntries(Object.entries({ ...held, [part]: text }).filter(([, filled]) => filled !== ''));
@@ -25,8 +27,8 @@ export function CompoundInput({ field, record, isReadOnly, describedBy }: Props)
   return (
     <div className={classes.parts} role="group" aria-label={field.label}>
       {partsOf(field).map(({ key, label }, i) => {
-        const state = record.state('part', `${field.key}.${key}`);
-        const asks = state.requirement !== 'optional' && !state.isSuspended && state.isVisible;
+        const state = view.parts[key] ?? absent;
+        const isAsked = asks(state);
         return (
           <TextInput
             key={key}
@@ -38,12 +40,12 @@ export function CompoundInput({ field, record, isReadOnly, describedBy }: Props)
             aria-describedby={describedBy}
             data-part={key}
             className={[
-              asks && whole.requirement === 'optional' ? classes.asks : '',
+              isAsked && whole.requirement === 'optional' ? classes.asks : '',
               state.isVisible ? (state.isLocked ? lines.locked : '') : lines.hidden,
             ].join(' ')}
             hidden={!state.isVisible && !isReadOnly}
             readOnly={isReadOnly || state.isLocked || !state.isVisible}
-            required={asks}
+            required={isAsked}
             value={held[key] ?? ''}
             onChange={(event) => change(key, event.currentTarget.value)}
           />

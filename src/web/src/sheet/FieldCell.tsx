@@ -1,38 +1,54 @@
-import type { ReactNode } from 'react';
-import type { Field } from '../api/generated';
-import type { FormRecord } from '../engine/formRecord';
-import classes from './FieldCell.module.css';
+import { memo, type ReactNode } from 'react';
+import type { ElementKind, Field } from '../api/generated';
+import { asks } from '../engine/elementState';
+import type { OpenRecord } from '../engine/openRecord';
+import { useField } from '../engine/useRecord';
 import { Beside } from './Beside';
+import classes from './FieldCell.module.css';
 import { FieldInput } from './FieldInput';
 import lines from './lines.module.css';
 import { partsAskedFor } from './parts';
 
 interface Props {
   field: Field;
-  record: FormRecord;
-  /** Balloons, "Why?" and the like, to the right of the label. */
-  aside?: ReactNode;
+  record: OpenRecord;
+  /** Draws the field though it is hidden, dashed. */
+  showHidden: boolean;
+  /** Balloons, "Why?" and the like, to the right of the label. The same function at every drawing. */
+  aside?: (kind: ElementKind, key: string) => ReactNode;
   /** Whether a rule could alter this field. */
   depends?: boolean;
   isPointedAt?: boolean;
   refusal?: string;
-  isWaiting?: boolean;
 }
 
-/** One field, drawn in the line language, with its input. */
-export function FieldCell({ field, record, aside, depends = false, isPointedAt = false, refusal, isWaiting = false }: Props) {
-  const state = record.state('field', field.key);
-  const asks = state.requirement !== 'optional' && !state.isSuspended && state.isVisible;
-  const wrong = refusal ?? record.violation(field.key);
-  const askedParts = partsAskedFor(field, record);
+/** One field, drawn in the line language, with its input. Draws itself anew when its own state differs, and at no other change. */
+export const FieldCell = memo(function FieldCell({
+  field,
+  record,
+  showHidden,
+  aside,
+  depends = false,
+  isPointedAt = false,
+  refusal,
+}: Props) {
+  const view = useField(record, field.key);
+  const { state } = view;
+  if (!state.isVisible && !showHidden) {
+    return null;
+  }
+  const isAsked = asks(state);
+  const wrong = refusal ?? view.violation;
+  const askedParts = partsAskedFor(field, view);
   const wrongId = `wrong-${field.key}`;
+  const isReadOnly = state.isLocked || !state.isVisible;
   return (
     <div
       className={classes.cell}
       data-field={field.key}
       data-visible={state.isVisible}
       data-locked={state.isLocked || undefined}
-      data-requirement={asks ? state.requirement : undefined}
+      data-requirement={isAsked ? state.requirement : undefined}
       data-pointed-at={isPointedAt || undefined}
     >
       <div className={classes.heading}>
@@ -41,7 +57,7 @@ export function FieldCell({ field, record, aside, depends = false, isPointedAt =
         </label>
         {!state.isVisible && <span className={lines.word}>hidden</span>}
         {state.isLocked && state.isVisible && <span className={lines.word}>locked</span>}
-        {asks && (
+        {isAsked && (
           <span className={lines.word}>
             {state.requirement === 'toSave'
               ? 'required to save'
@@ -50,28 +66,23 @@ export function FieldCell({ field, record, aside, depends = false, isPointedAt =
                 : 'required to move on'}
           </span>
         )}
-        {!asks && askedParts.length > 0 && <span className={lines.word}>{askedParts.join(', ')} required</span>}
+        {!isAsked && askedParts.length > 0 && <span className={lines.word}>{askedParts.join(', ')} required</span>}
         {state.isSetAside && <span className={lines.word}>change set aside</span>}
-        {aside}
+        {aside?.('field', field.key)}
       </div>
       <div
         className={[
           classes.box,
           state.isVisible ? lines.shown : lines.hidden,
-          asks ? lines.required : '',
+          isAsked ? lines.required : '',
           state.isLocked && state.isVisible ? lines.locked : '',
           wrong ? classes.wrongBox : '',
         ].join(' ')}
       >
-        <FieldInput
-          field={field}
-          record={record}
-          isReadOnly={isWaiting || state.isLocked || !state.isVisible}
-          describedBy={wrong ? wrongId : undefined}
-        />
+        <FieldInput field={field} record={record} view={view} isReadOnly={isReadOnly} describedBy={wrong ? wrongId : undefined} />
       </div>
       <div>
-        <Beside record={record} field={field} isReadOnly={isWaiting || state.isLocked || !state.isVisible} />
+        <Beside record={record} field={field} view={view} isReadOnly={isReadOnly} />
         {wrong ? (
           <div id={wrongId} role="alert" className={lines.wrong}>
             {wrong}
@@ -82,4 +93,4 @@ export function FieldCell({ field, record, aside, depends = false, isPointedAt =
       </div>
     </div>
   );
-}
+});

@@ -1,6 +1,7 @@
 import { MultiSelect, NumberInput, SegmentedControl, Select, Text, Textarea, TextInput } from '@mantine/core';
 import type { Field, Option } from '../api/generated';
-import type { FormRecord, Value } from '../engine/formRecord';
+import type { Value } from '../engine/answers';
+import type { FieldView, OpenRecord } from '../engine/openRecord';
 import { CompoundInput } from './CompoundInput';
 import classes from './FieldInput.module.css';
 import { LinkInput } from './LinkInput';
@@ -8,15 +9,16 @@ import { PersonInput } from './PersonInput';
 
 interface Props {
   field: Field;
-  record: FormRecord;
+  record: OpenRecord;
+  view: FieldView;
   isReadOnly: boolean;
   describedBy?: string;
 }
 
 /** The input that fits the field's type. */
-export function FieldInput({ field, record, isReadOnly, describedBy }: Props) {
+export function FieldInput({ field, record, view, isReadOnly, describedBy }: Props) {
   const type = field.type;
-  const value = record.value(field.key);
+  const { value } = view;
   const onChange = (next: Value) => record.change(field.key, next);
   const common = {
     id: `field-${field.key}`,
@@ -97,7 +99,7 @@ export function FieldInput({ field, record, isReadOnly, describedBy }: Props) {
           clearable={!isReadOnly}
           searchable
           selectFirstOptionOnChange
-          data={offered(type.options, record.offers(field.key), value === null ? [] : [value as string])}
+          data={offered(type.options, view.offers, value === null ? [] : [value as string])}
           value={value as string | null}
           onChange={onChange}
         />
@@ -108,16 +110,18 @@ export function FieldInput({ field, record, isReadOnly, describedBy }: Props) {
           {...common}
           clearable={!isReadOnly}
           searchable
-          data={offered(type.options, record.offers(field.key), (value as string[] | null) ?? [])}
+          data={offered(type.options, view.offers, (value as string[] | null) ?? [])}
           value={(value as string[] | null) ?? []}
           onChange={(next) => onChange(next.length === 0 ? null : next)}
         />
       );
     case 'fullName':
     case 'address':
-      return <CompoundInput field={field} record={record} isReadOnly={isReadOnly} describedBy={describedBy} />;
+      return <CompoundInput field={field} record={record} view={view} isReadOnly={isReadOnly} describedBy={describedBy} />;
     case 'link':
-      return <LinkInput {...common} recordType={type.recordType} field={field.key} record={record} />;
+      return (
+        <LinkInput {...common} recordType={type.recordType} field={field.key} record={record} value={value as number | null} />
+      );
     case 'person':
       return <PersonInput {...common} value={text || null} onChange={onChange} />;
   }

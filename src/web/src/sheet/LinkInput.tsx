@@ -4,7 +4,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answered } from '../api/client';
 import { listRecords, readLinked, readTitle } from '../api/generated';
-import type { FormRecord } from '../engine/formRecord';
+import type { OpenRecord } from '../engine/openRecord';
 
 interface Props {
   id: string;
@@ -14,14 +14,14 @@ interface Props {
   /** Key of the record type to which the link leads. */
   recordType: string;
   field: string;
-  record: FormRecord;
+  record: OpenRecord;
+  value: number | null;
 }
 
 /** A record of another type, found by its title. What rules know of it is fetched before the link is taken over. */
-export function LinkInput({ recordType, field, record, ...common }: Props) {
+export function LinkInput({ recordType, field, record, value, ...common }: Props) {
   const [search, setSearch] = useState('');
   const [searched] = useDebouncedValue(search, 200);
-  const value = record.value(field) as number | null;
   const current = useQuery({
     queryKey: ['title', value],
     queryFn: () => answered(readTitle({ path: { id: value! } })),

@@ -1,5 +1,6 @@
 import type { Field } from '../api/generated';
-import type { FormRecord } from '../engine/formRecord';
+import { absent, asks } from '../engine/elementState';
+import type { FieldView } from '../engine/openRecord';
 
 const parts = {
   fullName: [
@@ -20,11 +21,8 @@ export function partsOf(field: Field) {
 }
 
 /** Labels of the parts that are asked for where the field as a whole is not. */
-export function partsAskedFor(field: Field, record: FormRecord): string[] {
+export function partsAskedFor(field: Field, view: FieldView): string[] {
   return partsOf(field)
-    .filter(({ key }) => {
-      const state = record.state('part', `${field.key}.${key}`);
-      return state.isVisible && !state.isSuspended && state.requirement !== 'optional';
-    })
+    .filter(({ key }) => asks(view.parts[key] ?? absent))
     .map(({ label }) => label.toLowerCase());
 }

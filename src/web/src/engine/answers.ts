@@ -1,0 +1,69 @@
+import type {
+  ElementKind,
+  Outlook,
+  Problem,
+  Rule,
+  SaidMessage,
+  SentenceReading as ReadSentence,
+  Suggestion,
+  Value,
+} from '../api/generated';
+
+export type { Value };
+
+export type Values = Record<string, Value>;
+
+/** What is different in an open record after a change: see FollowedRecord in Dibujo.Core. */
+export interface Delta {
+  elements: number[];
+  values: (number | Value)[];
+  cases: number[];
+  violations?: (number | string)[];
+  offers?: (number | string[] | null)[];
+  messages?: SaidMessage[];
+  suggestions?: Suggestion[];
+  forms?: string[];
+  /** How many changes count. */
+  changed: number;
+  /** Keys of the fields whose changes wait. */
+  setAside: string[];
+  isSettled: boolean;
+  /** The field of that number cannot hold what was typed; nothing was changed. */
+  refused?: number;
+}
+
+/** An element with the number by which deltas call it. */
+export interface NumberedElement {
+  number: number;
+  kind: ElementKind;
+  key: string;
+}
+
+/** A record that has just been opened. */
+export interface Opened {
+  session: number;
+  elements: NumberedElement[];
+  all: Delta;
+}
+
+/** What is wrong with a draft: problems of the record type, and by place in the list those of each rule, with places within it. */
+export interface DraftProblems {
+  type: Problem[];
+  rules: Map<number, Problem[]>;
+}
+
+/** A draft after an edit, and what that made of the record on the sheet. */
+export interface Edited {
+  problems: DraftProblems;
+  delta?: Delta;
+}
+
+export interface Changes {
+  changes: Values;
+  setAside: Values;
+}
+
+/** What came of reading a sentence: a rule, or the problem with it. */
+export type SentenceReading = Omit<ReadSentence, 'rule'> & { rule?: Rule | null };
+
+export type { Outlook };

@@ -1,0 +1,89 @@
+import type { Definition, Rule, SentenceOffer, SentencePart, Vocabulary } from '../api/generated';
+import type { DraftProblems, SentenceReading } from './answers';
+import type { Engine } from './engine';
+import type { OpenRecord } from './openRecord';
+
+/** A draft in the engine. Only the rules that an edit brings go over; the others are known there by number. */
+export class DraftProgram {
+  private opened?: { program: Promise<number>; generation: number };
+  private numbers = new WeakMap<Rule, number>();
+  private count = 0;
+  private knownVocabulary?: Promise<Vocabulary>;
+  private readonly sentences = new WeakMap<Rule, SentencePart[]>();
+  private definition: Definition;
+
+  constructor(
+    private readonly engine: Engine,
+    definition: Definition,
+  ) {
+    this.definition = definition;
+  }
+
+  /** Number of the program, for records to be opened under it. */
+  program = (): Promise<number> => {
+    if (this.opened?.generation !== this.engine.generation) {
+      const { rules } = this.definition;
+      const { generation } = this.engine;
+      this.numbers = new WeakMap(rules.map((rule, place) => [rule, place]));
+      this.count = rules.length;
+      this.opened = { program: this.engine.ask('draft', this.definition).then(({ program }) => program), generation };
+    }
+    return this.opened.program;
+  };
+
+  /** Takes over an edit, and carries the record on the sheet over to it; what is wrong with the draft now comes back. */
+  async edit(definition: Definition, record?: OpenRecord): Promise<DraftProblems> {
+    const program = await this.program();
+    const rules = definition.rules.map((rule) => this.numbers.get(rule) ?? rule);
+    definition.rules.forEach((rule) => {
+      if (!this.numbers.has(rule)) {
+        this.numbers.set(rule, this.count++);
+      }
+    });
+    this.definition = definition;
+    const { problems, delta } = await this.engine.ask('edit', program, rules, record?.sessionId);
+    if (delta) {
+      record?.rebased(delta);
+    }
+    return problems;
+  }
+
+  close() {
+    if (this.opened?.generation === this.engine.generation) {
+      void this.opened.program.then((program) => this.engine.ask('closeProgram', program)).catch(() => undefined);
+    }
+    this.opened = undefined;
+  }
+
+  /** What may be put into the blanks of a sentence. */
+  vocabulary(): Promise<Vocabulary> {
+    return (this.knownVocabulary ??= this.program().then((program) => this.engine.ask('vocabulary', program)));
+  }
+
+  /** The sentence of a rule, if it has been written. */
+  sentence(rule: Rule): SentencePart[] | undefined {
+    return this.sentences.get(rule);
+  }
+
+  /** Writes the sentences of those of the draft's rules that have none yet. */
+  async write(rules: Rule[]): Promise<void> {
+    const program = await this.program();
+    const places = rules.filter((rule) => !this.sentences.has(rule)).map((rule) => this.definition.rules.indexOf(rule));
+    const known = places.filter((place) => place >= 0);
+    if (known.length > 0) {
+      const asked = known.map((place) => this.definition.rules[place]!);
+      const written = await this.engine.ask('sentences', program, known);
+      written.forEach((parts, i) => this.sentences.set(asked[i]!, parts));
+    }
+  }
+
+  /** The rule that a sentence says, otherwise like another; or from where on it cannot be read. */
+  async readSentence(sentence: string, like: Rule): Promise<SentenceReading> {
+    return this.engine.ask('readSentence', await this.program(), sentence, like);
+  }
+
+  /** What may stand at the cursor of a half-typed sentence, the most likely first. */
+  async complete(sentence: string, cursor: number): Promise<SentenceOffer[]> {
+    return this.engine.ask('complete', await this.program(), sentence, cursor);
+  }
+}

@@ -1,0 +1,132 @@
+import type {
+  ClauseExplanation,
+  Definition,
+  EditionView,
+  ElementExplanation,
+  LinkedRecord,
+  Problem,
+  Rule,
+  SentenceOffer,
+  SentencePart,
+  Setting,
+  Vocabulary,
+} from '../api/generated';
+import type {
+  Changes,
+  Delta,
+  DraftProblems,
+  Edited,
+  NumberedElement,
+  Opened,
+  Outlook,
+  SentenceReading,
+  Value,
+  Values,
+} from './answers';
+import type { EngineExports } from './engineExports';
+import { tapeOf } from './tape';
+
+const tape = (model: unknown): [number[], string] => {
+  const { items, text } = tapeOf(model);
+  return [items, text];
+};
+
+const parsed = <T>(json: string) => JSON.parse(json) as T;
+
+/** What the engine can be asked to do, whichever thread it runs on. Programs and sessions are numbers until they are closed. */
+export function operationsOn({ Programs, Sessions, KnownRecords, Sentences }: EngineExports) {
+  function problemsOf(program: number): DraftProblems {
+    const { type, rules } = parsed<{ type: Problem[]; rules: (number | Problem[])[] }>(Programs.Problems(program));
+    const byRule = new Map<number, Problem[]>();
+    for (let i = 0; i < rules.length; i += 2) {
+      byRule.set(rules[i] as number, rules[i + 1] as Problem[]);
+    }
+    return { type, rules: byRule };
+  }
+
+  const operations = {
+    /** Fetches an edition from its address on the server and compiles it. */
+    async publish(address: string) {
+      const answer = await fetch(address);
+      if (!answer.ok) {
+        throw new Error(`${address} answers ${answer.status}`);
+      }
+      return Programs.Publish(...tape(((await answer.json()) as EditionView).definition));
+    },
+
+    /** Checks and compiles a draft; its rules are known from now on by their places. */
+    draft(definition: Definition) {
+      const program = Programs.Draft(...tape(definition));
+      return { program, problems: problemsOf(program) };
+    },
+
+    /** Puts other rules into a draft, a number for each that is known, and carries a record over to them. */
+    edit(program: number, rules: (Rule | number)[], session?: number): Edited {
+      Programs.Edit(program, ...tape(rules));
+      return {
+        problems: problemsOf(program),
+        delta: session === undefined ? undefined : parsed<Delta>(Sessions.Rebase(session, program)),
+      };
+    },
+
+    closeProgram: (program: number) => Programs.Close(program),
+
+    /** Opens a record with what was typed into it before. */
+    open(
+      program: number,
+      form: string,
+      values: Values,
+      setting: Setting,
+      linked: LinkedRecord[],
+      typed: [number, Value][],
+    ): Opened {
+      KnownRecords.Know(...tape(linked));
+      const session = Sessions.Open(program, ...tape({ values, setting }));
+      for (const [field, value] of typed) {
+        Sessions.Change(session, field, ...tape(value));
+      }
+      return {
+        session,
+        elements: parsed<NumberedElement[]>(Programs.Elements(program, form)),
+        all: parsed<Delta>(Sessions.All(session)),
+      };
+    },
+
+    change: (session: number, field: number, value: Value) => parsed<Delta>(Sessions.Change(session, field, ...tape(value))),
+
+    enter: (session: number, setting: Setting) => parsed<Delta>(Sessions.Enter(session, ...tape(setting))),
+
+    /** Takes in records to which links lead. */
+    know(session: number, linked: LinkedRecord[]) {
+      KnownRecords.Know(...tape(linked));
+      return parsed<Delta>(Sessions.LookUpAgain(session));
+    },
+
+    changes: (session: number) => parsed<Changes>(Sessions.Changes(session)),
+
+    outlook: (session: number) => parsed<Outlook[]>(Sessions.Outlook(session)),
+
+    clauses: (session: number, rule: number) => parsed<ClauseExplanation[]>(Sessions.Clauses(session, rule)),
+
+    explain: (session: number, element: number) => parsed<ElementExplanation>(Sessions.Explain(session, element)),
+
+    closeSession: (session: number) => Sessions.Close(session),
+
+    /** The rules at those places in words. */
+    sentences: (program: number, places: number[]) => parsed<SentencePart[][]>(Sentences.Write(program, places)),
+
+    /** What may be put into the blanks of a sentence. */
+    vocabulary: (program: number) => parsed<Vocabulary>(Sentences.Vocabulary(program)),
+
+    /** The rule that a sentence says, otherwise like another; or from where on it cannot be read. */
+    readSentence: (program: number, sentence: string, like: Rule) =>
+      parsed<SentenceReading>(Sentences.Read(program, sentence, ...tape(like))),
+
+    /** What may stand at the cursor of a half-typed sentence, the most likely first. */
+    complete: (program: number, sentence: string, cursor: number) =>
+      parsed<SentenceOffer[]>(Sentences.Complete(program, sentence, cursor)),
+  };
+  return operations;
+}
+
+export type Operations = ReturnType<typeof operationsOn>;

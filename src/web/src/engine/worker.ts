@@ -1,0 +1,51 @@
+import type { EngineExports } from './engineExports';
+import { operationsOn, type Operations } from './operations';
+
+/** One thing that the engine is asked to do. */
+export interface Request {
+  id: number;
+  operation: keyof Operations;
+  operands: unknown[];
+}
+
+/** What came of it: a result, or the reason why there is none. */
+export interface Reply {
+  id: number;
+  result?: unknown;
+  error?: string;
+}
+
+const runtimeAddress = '/engine/_framework/dotnet.js';
+
+async function load() {
+  const { dotnet } = (await import(/* @vite-ignore */ runtimeAddress)) as {
+    dotnet: { create(): Promise<{ getAssemblyExports(name: string): Promise<unknown> }> };
+  };
+  const runtime = await dotnet.create();
+  return operationsOn(
+    ((await runtime.getAssemblyExports('Dibujo.Browser')) as { Dibujo: { Browser: EngineExports } }).Dibujo.Browser,
+  );
+}
+
+const operations = load();
+
+/** What is done one after another, each when the one before has ended. */
+let last: Promise<unknown> = operations;
+
+async function run({ id, operation, operands }: Request): Promise<Reply> {
+  try {
+    const known = await operations;
+    return { id, result: await (known[operation] as (...operands: unknown[]) => unknown)(...operands) };
+  } catch (mistake) {
+    return { id, error: String(mistake) };
+  }
+}
+
+// Not by assigning onmessage: where that is set, the runtime waits for ever for a message of its own.
+addEventListener('message', ({ data }: MessageEvent<Request>) => {
+  last = last.then(
+    () => run(data),
+    () => run(data),
+  );
+  void last.then((reply) => postMessage(reply));
+});
