@@ -54,5 +54,5 @@ public class CycleTests
             "While Valuer is filled in, calculate Certificate number as “y”; otherwise empty Certificate number."))).What,
         StringComparison.Ordinal);
 
-    private static IEnumerable<Problem> Problems(Definition definition) => PublicationCheck.Of(definition).All();
+    private static System.Collections.Immutable.ImmutableArray<Problem> Problems(Definition definition) => PublicationCheck.Of(definition).All();
 }
