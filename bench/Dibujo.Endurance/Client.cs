@@ -1,3 +1,4 @@
+using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 
@@ -6,10 +7,19 @@ namespace Dibujo.Endurance;
 /// <summary>One person's connection to the server.</summary>
 internal sealed class Client : IDisposable
 {
+    private readonly CookieContainer cookies = new();
     private readonly HttpClient http;
+    private readonly Uri address;
     private string token = "";
 
-    internal Client(Uri address) => http = new(new SocketsHttpHandler { MaxConnectionsPerServer = 4 }) { BaseAddress = address, Timeout = TimeSpan.FromMinutes(5) };
+    internal Client(Uri address)
+    {
+        this.address = address;
+        http = new(new SocketsHttpHandler { MaxConnectionsPerServer = 4, CookieContainer = cookies }) { BaseAddress = address, Timeout = TimeSpan.FromMinutes(5) };
+    }
+
+    /// <summary>The cookies by which the server knows this person.</summary>
+    internal IReadOnlyCollection<Cookie> Cookies => cookies.GetCookies(address);
 
     internal static async Task<Client> SignInAsync(Uri address, string person)
     {

@@ -11,12 +11,12 @@ internal static partial class Sessions
 {
     private static readonly Handles<FollowedRecord> Held = new();
 
-    /// <summary>Opens a record: an object with <c>values</c> and <c>setting</c>.</summary>
+    /// <summary>Opens a record: an object with <c>values</c>, <c>setting</c> and <c>followsForms</c>, whether it is to be told which forms apply.</summary>
     [JSExport]
     internal static int Open(int program, int[] tape, string text)
     {
         var record = Tape.Read(tape, text);
-        return Held.Add(new(Programs.Of(program), ValueTape.Record(record["values"]), RecordTypeTape.Setting(record["setting"]), KnownRecords.All));
+        return Held.Add(new(Programs.Of(program), ValueTape.Record(record["values"]), RecordTypeTape.Setting(record["setting"]), KnownRecords.All, record["followsForms"].IsTrue));
     }
 
     [JSExport]

@@ -18,6 +18,7 @@ namespace Dibujo.Core.Answers;
 public sealed class FollowedRecord
 {
     private readonly IRecordLookup records;
+    private readonly bool followsForms;
     private readonly AnswerWriter answers = new();
     private readonly AnswerWriter parts = new();
     private readonly int?[] bits;
@@ -28,6 +29,7 @@ public sealed class FollowedRecord
     private int[] narrowed;
     private int?[] cases;
     private int? refused;
+    private bool isFirst;
     private string messages = "";
     private string suggestions = "";
     private string forms = "";
@@ -37,9 +39,10 @@ public sealed class FollowedRecord
     /// <param name="saved">The values as they are stored.</param>
     /// <param name="setting">Stage, roles, the form at hand and so on.</param>
     /// <param name="records">Where linked records are found.</param>
-    public FollowedRecord(RuleProgram program, RecordValues saved, Setting setting, IRecordLookup records)
+    /// <param name="followsForms">Whether it is told which forms apply, for which the record is looked at through each of them.</param>
+    public FollowedRecord(RuleProgram program, RecordValues saved, Setting setting, IRecordLookup records, bool followsForms)
     {
-        this.records = records;
+        (this.records, this.followsForms) = (records, followsForms);
         whole = new(new Session(program, saved.FittedTo(program.Definition.RecordType), setting, records));
         bits = new int?[program.ElementCount];
         values = new Value?[program.Fields.Count];
@@ -52,7 +55,10 @@ public sealed class FollowedRecord
 
     private Session AtHand => whole.AtHand;
 
-    /// <summary>Everything, for the first drawing.</summary>
+    /// <summary>
+    /// Everything, for the first drawing. Whoever has the record from the server knows which forms apply: they are told only
+    /// where something has been changed.
+    /// </summary>
     public string All()
     {
         Array.Clear(bits);
@@ -61,6 +67,7 @@ public sealed class FollowedRecord
         violations.Clear();
         offers.Clear();
         (messages, suggestions, forms) = ("", "", "");
+        isFirst = AtHand.Changes().Count == 0;
         return Tell(Range(bits.Length), Range(values.Length), Range(cases.Length));
     }
 
@@ -150,11 +157,12 @@ public sealed class FollowedRecord
                 TellIfOther(to, "suggestions", ref suggestions, part => part.List(AtHand.Suggestions(), part.Write));
             }
 
-            if (AtHand.Program.Layout.Doors.Length > 1)
+            if (followsForms && !isFirst && AtHand.Program.Layout.Doors.Length > 1)
             {
                 TellIfOther(to, "forms", ref forms, part => part.List(whole.RelevantForms().Select(form => form.Key), part.Json.WriteStringValue));
             }
 
+            isFirst = false;
             to.Number("changed", AtHand.Changes().Count);
             to.Texts("setAside", AtHand.SetAside().Keys);
             to.Truth("isSettled", AtHand.IsSettled);

@@ -94,7 +94,7 @@ public static class SentenceAnswer
 
     /// <summary>The elements that a form knows: each with the number by which changes call it.</summary>
     public static void Write(this AnswerWriter to, RuleProgram program, string form) =>
-        to.List(Enumerable.Range(0, program.ElementCount).Where(number => program.NumberOf(program.ElementAt(number), form) == number), number => to.Object(() =>
+        to.List(program.NumbersOn(form), number => to.Object(() =>
         {
             to.Number("number", number);
             to.Enum("kind", program.ElementAt(number).Kind);

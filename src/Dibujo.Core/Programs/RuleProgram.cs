@@ -62,6 +62,10 @@ public sealed class RuleProgram
     /// </summary>
     public int NumberOf(Element element, string? form = null) => FindDoor(form) is { } door ? Layout.Find(element, door) : -1;
 
+    /// <summary>The numbers of all elements that the form of that key knows; none for an unknown one.</summary>
+    public IEnumerable<int> NumbersOn(string form) => FindDoor(form) is not { } door ? [] : Enumerable.Range(0, ElementCount)
+        .Where(number => Layout.DoorOf[number] < 0 || Layout.DoorOf[number] == door.Number || Layout[number].Kind == ElementKind.Form);
+
     /// <summary>Whether the field stands on that form (null: the main form).</summary>
     public bool IsOnForm(string field, string? form) => Fields.Find(field) is >= 0 and var index && FindDoor(form)?.Has(index) == true;
 

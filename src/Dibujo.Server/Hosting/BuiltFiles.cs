@@ -9,6 +9,12 @@ internal static class BuiltFiles
     /// <summary>Stands in the built page where every answer has a nonce of its own: see vite.config.ts.</summary>
     private const string NoncePlaceholder = "__style-nonce__";
 
+    /// <summary>Stands in the built page where the engine's files are named.</summary>
+    private const string EnginePlaceholder = "<!-- engine -->";
+
+    /// <summary>Bytes above which a file is fetched ahead.</summary>
+    private const int LargeFile = 200_000;
+
     private const string Forever = "public, max-age=31536000, immutable";
 
     internal static void UseBuiltFiles(this WebApplication app)
@@ -34,7 +40,7 @@ internal static class BuiltFiles
         var page = new Lazy<string>(() =>
         {
             using var reader = new StreamReader(app.Environment.WebRootFileProvider.GetFileInfo("index.html").CreateReadStream());
-            return reader.ReadToEnd();
+            return reader.ReadToEnd().Replace(EnginePlaceholder, Preloads(app.Environment.WebRootFileProvider), StringComparison.Ordinal);
         });
         app.MapFallback(async http =>
         {
@@ -43,6 +49,11 @@ internal static class BuiltFiles
             await http.Response.WriteAsync(page.Value.Replace(NoncePlaceholder, http.StyleNonce(), StringComparison.Ordinal), http.RequestAborted);
         }).AllowAnonymous();
     }
+
+    /// <summary>Has browsers fetch the large files of the engine while the page is drawn, so that its worker finds them there.</summary>
+    private static string Preloads(IFileProvider files) => string.Concat(files.GetDirectoryContents("engine/_framework")
+        .Where(file => file.Name.EndsWith(".wasm", StringComparison.Ordinal) && file.Length > LargeFile)
+        .Select(file => $"<link rel=\"prefetch\" as=\"fetch\" crossorigin href=\"/engine/_framework/{file.Name}\" />"));
 
     private static void Compress(HttpContext context, IFileProvider files)
     {

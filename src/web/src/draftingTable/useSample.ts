@@ -33,7 +33,8 @@ export function useSample(type: RecordType, view: View, program: DraftProgram) {
       return undefined;
     }
     const values = view.isNew ? {} : sample.values;
-    return new OpenRecord(engine, type, { ...sample, form: type.forms[0]!.key, values, setting: settingOf(sample, type, view) });
+    const source = { ...sample, form: type.forms[0]!.key, values, setting: settingOf(sample, type, view) };
+    return new OpenRecord(engine, type, source, {}, false);
     // Another stage or role is another way of looking at the same record: see below.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [sample, type, view.isNew]);

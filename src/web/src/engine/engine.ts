@@ -26,15 +26,21 @@ export class Engine {
   private worker?: WorkerLike;
   private lastId = 0;
   private hasAnswered = false;
+  private warmed = -1;
   private readonly waiting = new Map<number, Waiting>();
   private readonly mourners = new Set<() => void>();
   /** Goes up each time a worker dies: what was opened in an earlier one is gone. */
   generation = 0;
 
+  /** Whether somebody has asked for something already. */
+  get isRunning() {
+    return this.worker !== undefined;
+  }
+
   constructor(private readonly begin: () => WorkerLike) {}
 
   /** Starts the worker, unless it runs. */
-  start() {
+  private start() {
     if (this.worker) {
       return;
     }
@@ -69,6 +75,14 @@ export class Engine {
       this.waiting.set(id, { resolve, reject, timer });
       this.worker!.postMessage({ id, operation, operands });
     });
+  }
+
+  /** Gets ready for what may be asked next, once for each worker. */
+  async warm() {
+    if (this.warmed !== this.generation) {
+      this.warmed = this.generation;
+      await this.ask('warm').catch(() => undefined);
+    }
   }
 
   /** Tells when a worker has died; whatever is asked next starts another. */

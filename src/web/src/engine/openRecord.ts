@@ -96,6 +96,7 @@ export class OpenRecord {
     readonly type: RecordType,
     private given: RecordSource,
     typed: Values = {},
+    private readonly followsForms = true,
   ) {
     this.recordType = given.recordType;
     this.values = new Map(Object.entries(given.values) as [string, Value][]);
@@ -271,10 +272,7 @@ export class OpenRecord {
       const opened = await this.engine.ask(
         'open',
         program,
-        form,
-        values as Values,
-        setting,
-        linked,
+        { form, values: values as Values, setting, linked, followsForms: this.followsForms },
         numbered.filter(([number]) => number >= 0),
       );
       if (this.isClosed || generation !== this.engine.generation) {

@@ -24,6 +24,7 @@ import type {
   Values,
 } from './answers';
 import type { EngineExports } from './engineExports';
+import { sample } from './sample';
 import { tapeOf } from './tape';
 
 const tape = (model: unknown): [number[], string] => {
@@ -32,6 +33,18 @@ const tape = (model: unknown): [number[], string] => {
 };
 
 const parsed = <T>(json: string) => JSON.parse(json) as T;
+
+/** A record to be opened. */
+export interface OpeningRecord {
+  /** Key of the form at hand. */
+  form: string;
+  values: Values;
+  setting: Setting;
+  /** The records to which its links lead. */
+  linked: LinkedRecord[];
+  /** Whether it is to be told which forms apply. */
+  followsForms: boolean;
+}
 
 /** What the engine can be asked to do, whichever thread it runs on. Programs and sessions are numbers until they are closed. */
 export function operationsOn({ Programs, Sessions, KnownRecords, Sentences }: EngineExports) {
@@ -72,16 +85,10 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences }: En
     closeProgram: (program: number) => Programs.Close(program),
 
     /** Opens a record with what was typed into it before. */
-    open(
-      program: number,
-      form: string,
-      values: Values,
-      setting: Setting,
-      linked: LinkedRecord[],
-      typed: [number, Value][],
-    ): Opened {
+    open(program: number, record: OpeningRecord, typed: [number, Value][]): Opened {
+      const { form, values, setting, linked, followsForms } = record;
       KnownRecords.Know(...tape(linked));
-      const session = Sessions.Open(program, ...tape({ values, setting }));
+      const session = Sessions.Open(program, ...tape({ values, setting, followsForms }));
       for (const [field, value] of typed) {
         Sessions.Change(session, field, ...tape(value));
       }
@@ -126,7 +133,25 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences }: En
     complete: (program: number, sentence: string, cursor: number) =>
       parsed<SentenceOffer[]>(Sentences.Complete(program, sentence, cursor)),
   };
-  return operations;
+  return {
+    ...operations,
+
+    /** Does everything once on something tiny, so that what is needed next is not done for the first time. */
+    warm() {
+      const { program } = operations.draft(sample);
+      const record = { form: 'f', values: { a: 'x' }, setting: { workflow: 'w', stage: 's' }, linked: [], followsForms: true };
+      const { session } = operations.open(program, record, []);
+      operations.change(session, 1, 3);
+      operations.outlook(session);
+      operations.explain(session, 0);
+      operations.clauses(session, 0);
+      operations.edit(program, [{ ...sample.rules[0]!, cases: [] }], session);
+      operations.sentences(program, [0]);
+      operations.vocabulary(program);
+      operations.closeSession(session);
+      operations.closeProgram(program);
+    },
+  };
 }
 
 export type Operations = ReturnType<typeof operationsOn>;

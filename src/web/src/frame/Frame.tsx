@@ -7,7 +7,7 @@ import { engine } from '../engine/pageEngine';
 import classes from './Frame.module.css';
 
 /** How long the first screen has the processor for itself before the engine is loaded, in milliseconds. */
-const pause = 500;
+const pause = 700;
 
 /** The strip above every screen: where one is, who one is. */
 export function Frame() {
@@ -18,7 +18,7 @@ export function Frame() {
   const scheme = useComputedColorScheme('light');
   useEffect(() => {
     // While people read a list; the form that they open next need not wait for it.
-    const timer = window.setTimeout(() => engine.start(), pause);
+    const timer = window.setTimeout(() => (engine.isRunning ? undefined : void engine.warm()), pause);
     return () => window.clearTimeout(timer);
   }, []);
   return (

@@ -9,7 +9,7 @@ import { listRecords } from '../api/generated';
 import { Place } from '../frame/Place';
 import { stageLabel } from '../sheet/lookUp';
 import { afterPaint } from '../engine/afterPaint';
-import { editions } from '../engine/pageEngine';
+import { editions, engine } from '../engine/pageEngine';
 import { useRecordType } from './queries';
 import classes from './RecordList.module.css';
 
@@ -31,8 +31,9 @@ export function RecordList() {
   const isDrawn = type !== undefined && records !== undefined;
   useEffect(() => {
     // While the list is read; the record that is opened next need not wait for the engine.
-    return isDrawn ? afterPaint(() => void editions.program(key, type.number).catch(() => undefined)) : undefined;
-  }, [isDrawn, key, type?.number]);
+    const prepare = () => editions.program(key, type!.number).then(() => engine.warm());
+    return isDrawn ? afterPaint(() => void prepare().catch(() => undefined)) : undefined;
+  }, [isDrawn, key, type]);
   if (!type) {
     return null;
   }

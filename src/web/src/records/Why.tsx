@@ -8,11 +8,24 @@ import classes from './Why.module.css';
 /** "Why?" beside whatever is locked or asked for: the rule behind it, in words. */
 export function Why({ record, kind, elementKey }: { record: OpenRecord; kind: ElementKind; elementKey: string }) {
   const [answer, setAnswer] = useState<ElementExplanation | null>();
+  const [wasAsked, setAsked] = useState(false);
   const state = useElement(record, kind, elementKey);
   const { isLive } = useSummary(record);
   const facets = [...(state.isLocked ? ['access'] : []), ...(state.requirement === 'optional' ? [] : ['requirement'])];
   if (!isLive || !state.isVisible || facets.length === 0) {
     return null;
+  }
+  const ask = () => {
+    setAsked(true);
+    return answer === undefined ? void record.explain(kind, elementKey).then(setAnswer) : setAnswer(undefined);
+  };
+  if (!wasAsked) {
+    // Most are never pressed, and a popover for each would be most of what a form costs.
+    return (
+      <UnstyledButton className={classes.why} onClick={ask}>
+        Why?
+      </UnstyledButton>
+    );
   }
   return (
     <Popover
@@ -24,10 +37,7 @@ export function Why({ record, kind, elementKey }: { record: OpenRecord; kind: El
       trapFocus={false}
     >
       <Popover.Target>
-        <UnstyledButton
-          className={classes.why}
-          onClick={() => (answer === undefined ? void record.explain(kind, elementKey).then(setAnswer) : setAnswer(undefined))}
-        >
+        <UnstyledButton className={classes.why} autoFocus onClick={ask}>
           Why?
         </UnstyledButton>
       </Popover.Target>

@@ -1,0 +1,159 @@
+import { expect, it } from 'vitest';
+import type { RecordType } from '../api/generated';
+import type { Delta, Opened } from './answers';
+import { absent, readBits } from './elementState';
+import { Engine } from './engine';
+import { FakeWorker, settled } from './fakeWorker';
+import { OpenRecord, type RecordSource } from './openRecord';
+
+const text = (key: string) => ({ key, label: key, type: { kind: 'text' } });
+const fieldCount = 40;
+const keys = Array.from({ length: fieldCount }, (_, i) => `f${i}`);
+const type = { key: 'loan', fields: keys.map(text) } as unknown as RecordType;
+const shown = 1;
+const locked = 3;
+
+const source: RecordSource = {
+  recordType: 'loan',
+  form: 'main',
+  forms: ['main'],
+  values: { f0: 'Lantern' },
+  setting: { workflow: 'standard', stage: 'enquiry' } as RecordSource['setting'],
+  linked: [],
+  states: keys.map((key) => ({ element: { kind: 'field', key }, bits: shown })),
+};
+
+const delta = (part: Partial<Delta> = {}): Delta => ({
+  elements: [],
+  values: [],
+  cases: [],
+  changed: 0,
+  setAside: [],
+  isSettled: true,
+  ...part,
+});
+
+const opened = (session: number): Opened => ({
+  session,
+  elements: keys.map((key, number) => ({ number, kind: 'field', key })),
+  all: delta(),
+});
+
+/** A record that is live, with the worker that answers it. */
+async function live() {
+  const workers: FakeWorker[] = [];
+  const engine = new Engine(() => {
+    workers.push(new FakeWorker());
+    return workers.at(-1)!;
+  });
+  const record = new OpenRecord(engine, type, source);
+  void record.open(() => Promise.resolve(1));
+  await settled();
+  await workers[0]!.answer(opened(5));
+  return { record, workers, worker: workers[0]! };
+}
+
+it('reads a state as the engine packs it', () => {
+  expect(readBits(shown)).toMatchObject({ isVisible: true, isLocked: false, requirement: 'optional' });
+  expect(readBits(0b000111)).toMatchObject({ isVisible: true, isLocked: true, requirement: 'toMoveOn' });
+  expect(readBits(0b111000)).toMatchObject({ isVisible: false, requirement: 'toSave', isSuspended: true, isSetAside: true });
+});
+
+it('shows the states of the server, and takes what is typed, before there is an engine', async () => {
+  const record = new OpenRecord(new Engine(() => new FakeWorker()), type, source);
+
+  record.change('f0', 'Lanterns');
+
+  expect(record.field('f0').value).toBe('Lanterns');
+  expect(record.field('f0').state.isVisible).toBe(true);
+  expect(record.state('field', 'elsewhere')).toBe(absent);
+  expect(record.whole()).toMatchObject({ isLive: false, changed: 1 });
+  expect(await record.changes()).toEqual({ changes: { f0: 'Lanterns' }, setAside: {} });
+});
+
+it('hands over what was typed before it went live, and what was typed on the way', async () => {
+  const worker = new FakeWorker();
+  const record = new OpenRecord(new Engine(() => worker), type, source);
+  record.change('f1', 'before');
+  void record.open(() => Promise.resolve(1));
+  await settled();
+  record.change('f2', 'on the way');
+
+  expect(worker.asked[0]!.operands.at(-1)).toEqual([[1, 'before']]);
+  await worker.answer(opened(5));
+
+  expect(worker.asked.map(({ operation, operands }) => [operation, ...operands])).toEqual([['change', 5, 2, 'on the way']]);
+  expect(record.field('f2').value).toBe('on the way');
+});
+
+it('keeps what is typed in its box while answers are under way', async () => {
+  const { record, worker } = await live();
+  record.change('f0', 'a');
+  record.change('f0', 'ab');
+
+  await worker.answer(delta({ values: [0, 'a'], changed: 1 }));
+  expect(record.field('f0').value).toBe('ab');
+
+  await worker.answer(delta({ values: [0, 'ab'], changed: 1 }));
+  expect(record.field('f0').value).toBe('ab');
+});
+
+it('shows what a rule made of a change once it is answered', async () => {
+  const { record, worker } = await live();
+  record.change('f0', 'typed into what gets locked');
+
+  await worker.answer(delta({ elements: [0, locked], setAside: ['f0'] }));
+
+  expect(record.field('f0')).toMatchObject({ value: 'Lantern', state: { isLocked: true } });
+  expect(record.whole().setAside).toEqual(['f0']);
+});
+
+it('leaves standing what a field cannot hold, and sends it along with a save so that it is refused there', async () => {
+  const { record, worker } = await live();
+  record.change('f0', 7);
+
+  await worker.answer(delta({ refused: 0, violations: [0, 'This field takes text.'] }));
+  const changes = record.changes();
+  await worker.answer({ changes: {}, setAside: {} });
+
+  expect(record.field('f0')).toMatchObject({ value: 7, violation: 'This field takes text.' });
+  expect((await changes).changes).toEqual({ f0: 7 });
+});
+
+it('opens itself again, with all that was typed, where the engine dies', async () => {
+  const { record, workers, worker } = await live();
+  record.change('f0', 'answered');
+  await worker.answer(delta({ values: [0, 'answered'], changed: 1 }));
+  record.change('f3', 'under way');
+
+  await worker.die();
+
+  expect(record.whole().isLive).toBe(false);
+  expect([record.field('f0').value, record.field('f3').value]).toEqual(['answered', 'under way']);
+  expect(workers[1]!.asked[0]!.operands.at(-1)).toEqual([
+    [0, 'answered'],
+    [3, 'under way'],
+  ]);
+  await workers[1]!.answer(opened(1));
+  expect(record.whole().isLive).toBe(true);
+});
+
+it('tells a key to the field itself and to those that differ, and to no other', async () => {
+  const { record, worker } = await live();
+  const drawn = new Map<string, number>();
+  const views = new Map(keys.map((key) => [key, record.field(key)]));
+  keys.forEach((key) =>
+    record.subscribe(`field:${key}`, () => {
+      // React draws anew only where what it looks at is another object.
+      if (views.get(key) !== record.field(key)) {
+        views.set(key, record.field(key));
+        drawn.set(key, (drawn.get(key) ?? 0) + 1);
+      }
+    }),
+  );
+
+  record.change('f0', 'x');
+  await worker.answer(delta({ values: [0, 'x'], elements: [7, locked, 8, shown], changed: 1 }));
+
+  expect([...drawn.keys()].sort()).toEqual(['f0', 'f7']);
+});
