@@ -1,14 +1,25 @@
-// The browser build in Node: its exports, with the tapes that it takes. Used by the benchmark here and by the tests of the browser build.
-import { readFileSync } from 'node:fs';
+// The browser build in Node: its exports, and the front end's own way to it. Used by the benchmark here and by the tests of the browser build.
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 
 const root = resolve(import.meta.dirname, '..');
+const source = join(root, 'src/web/src/engine');
 const typescript = createRequire(join(root, 'src/web/package.json'))('typescript');
-const source = readFileSync(join(root, 'src/web/src/engine/tape.ts'), 'utf8');
-const { outputText } = typescript.transpileModule(source, { compilerOptions: { module: 'ESNext', target: 'ES2022' } });
-const { tapeOf } = await import(`data:text/javascript,${encodeURIComponent(outputText)}`);
+const built = mkdtempSync(join(tmpdir(), 'dibujo-engine-'));
+for (const name of readdirSync(source).filter((file) => /^[a-zA-Z]+\.ts$/.test(file))) {
+  const { outputText } = typescript.transpileModule(readFileSync(join(source, name), 'utf8'), {
+    compilerOptions: { module: 'ESNext', target: 'ES2022' },
+  });
+  writeFileSync(join(built, name.replace('.ts', '.mjs')), outputText.replaceAll(/from '(\.\/\w+)'/g, "from '$1.mjs'"));
+}
+
+/** A module of src/web/src/engine. */
+export const frontEnd = (module) => import(pathToFileURL(join(built, `${module}.mjs`)));
+
+const { tapeOf } = await frontEnd('tape');
 
 /** A model as the two arguments that stand for it. */
 export const tape = (model) => {

@@ -18,12 +18,32 @@ public sealed class DraftTests(Site site) : IClassFixture<Site>
         var view = JsonNode.Parse(await saved.Content.ReadAsStringAsync())!;
 
         Assert.Equal("/rules/0/cases/0/effects/0/targets/0", view["problems"]![0]!["place"]!.GetValue<string>());
+        var ofRule = view["ruleProblems"]![0]!;
+        Assert.Equal((0, "/cases/0/effects/0/targets/0"), (ofRule["place"]!.GetValue<int>(), ofRule["problems"]![0]!["place"]!.GetValue<string>()));
         using var published = await ada.Post(Editions, new { version = view["version"], note = "" });
         Assert.Equal(HttpStatusCode.UnprocessableEntity, published.StatusCode);
         Assert.Equal(edition, (await ada.Read("/api/record-types/object-loan"))["number"]!.GetValue<int>());
         draft["definition"]!["rules"]!.AsArray().RemoveAt(0);
         using var mended = await ada.Put(Draft.Address, new { version = view["version"], definition = draft["definition"] });
         Assert.Equal(HttpStatusCode.OK, mended.StatusCode);
+    }
+
+    [Fact]
+    public async Task An_edition_stays_what_it_was_whatever_is_published_after_it()
+    {
+        var (ada, lorenz) = (await site.As("ada"), await site.As("lorenz"));
+        var before = await lorenz.Read("/api/record-types/collection-object");
+        var address = $"/api/record-types/collection-object/editions/{before["number"]}";
+        var draft = await ada.Read("/api/record-types/collection-object/draft");
+        draft["definition"]!["rules"]!.AsArray().Clear();
+        using var saved = await ada.Put("/api/record-types/collection-object/draft", new { version = draft["version"], definition = draft["definition"] });
+        var version = JsonNode.Parse(await saved.Content.ReadAsStringAsync())!["version"];
+        using var published = await ada.Post("/api/record-types/collection-object/editions", new { version, note = "" });
+        published.EnsureSuccessStatusCode();
+
+        Assert.True(JsonNode.DeepEquals(before["definition"]!["rules"], (await lorenz.Read(address))["definition"]!["rules"]));
+        Assert.True(JsonNode.DeepEquals(before["definition"]!["recordType"], (await lorenz.Read($"/api/record-types/collection-object/type?edition={before["number"]}"))["recordType"]));
+        Assert.Equal(before["number"]!.GetValue<int>() + 1, (await lorenz.Read("/api/record-types/collection-object/type"))["number"]!.GetValue<int>());
     }
 
     [Fact]

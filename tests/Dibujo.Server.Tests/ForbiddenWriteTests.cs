@@ -26,6 +26,8 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         ("GET", "/api/people", null, 'm'),
         ("GET", "/api/record-types", null, 'm'),
         ("GET", Loans, null, 'm'),
+        ("GET", $"{Loans}/type", null, 'm'),
+        ("GET", $"{Loans}/editions/1", null, 'm'),
         ("GET", $"{Loans}/records", null, 'm'),
         ("POST", $"{Loans}/records", """{"changes": {}}""", 'm'),
         ("GET", $"{Loans}/records.csv", null, 'm'),

@@ -14,7 +14,8 @@ namespace Dibujo.Core.Saving;
 /// <param name="entered">Label of the stage that the record has entered, where that is what is judged.</param>
 internal sealed class EndCheck(Session session, string? move, bool isAtHand, string? entered = null)
 {
-    private readonly Explainer explainer = new(session);
+    /// <summary>Opened only where something is refused.</summary>
+    private readonly Lazy<Explainer> explainer = new(() => new(session));
 
     private string? Form => isAtHand ? null : session.Form.Key;
 
@@ -23,7 +24,7 @@ internal sealed class EndCheck(Session session, string? move, bool isAtHand, str
     /// <summary>Everything that is needed for this and missing.</summary>
     internal IEnumerable<Refusal> Missing() => session.Missing().Where(m => m.IsNeededFor(move)).Select(missing =>
     {
-        var rule = explainer.Decider(missing.Element, Facet.Requirement);
+        var rule = explainer.Value.Decider(missing.Element, Facet.Requirement);
         var toSave = missing.Level == Requirement.ToSave;
         var locked = session.StateOf(missing.Element) is { Access: Access.Locked };
         return new Refusal(
@@ -39,7 +40,7 @@ internal sealed class EndCheck(Session session, string? move, bool isAtHand, str
         from field in session.Program.Definition.RecordType.Fields.Index()
         let offers = session.Offers(field.Index)
         where offers is not null && session.StateOf(field.Index).IsEditable && Chosen(session.ValueOf(field.Index)).Except(offers.Value, StringComparer.Ordinal).Any()
-        let rule = explainer.Decider(Element.Field(field.Item.Key), Facet.Choices)
+        let rule = explainer.Value.Decider(Element.Field(field.Item.Key), Facet.Choices)
         select new Refusal(RefusalReason.NotOffered, field.Item.Key,
             $"“{field.Item.Type.Display(session.ValueOf(field.Index))}” is not offered here{By(rule)}. Choose another.", rule?.Key, Form);
 

@@ -85,7 +85,6 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
     private void CheckReached(
         Session session, RecordValues saved, Dictionary<string, Value> changes, ImmutableArray<Refusal>.Builder refusals)
     {
-        var explainer = new Explainer(session);
         // What a rule did to a field in the same way is no change of this person's.
         foreach (var (key, value) in changes.Where(c => !c.Value.Equals(saved[c.Key])))
         {
@@ -113,7 +112,7 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
             void Refuse(Element what, ElementState found, string noun)
             {
                 var facet = found.IsVisible ? Facet.Access : Facet.Visibility;
-                var rule = explainer.Decider(what, facet);
+                var rule = new Explainer(session).Decider(what, facet);
                 refusals.Add(new(found.IsVisible ? RefusalReason.Locked : RefusalReason.Hidden, key,
                     $"This {noun} is {(found.IsVisible ? "locked" : "hidden")}{(rule is { } known ? $" by {known.Words}" : "")}, so it cannot be changed.", rule?.Key));
             }

@@ -34,7 +34,7 @@ public readonly struct TapeNode
     public int Count => Kind is TapeKind.List or TapeKind.Object ? tape.Item(place + 1) : IsNull ? 0 : throw Misfit();
 
     /// <summary>The member of that name; null where there is none.</summary>
-    public TapeNode this[string name] => new(tape, tape.Member(place, name));
+    public TapeNode this[string name] => new(tape, Kind == TapeKind.Object ? tape.Member(place, name) : throw Misfit());
 
     /// <summary>Whether it has a member of that name, be it null.</summary>
     public bool Has(string name) => tape.Member(place, name) >= 0;

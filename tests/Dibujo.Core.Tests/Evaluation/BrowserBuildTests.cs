@@ -27,8 +27,12 @@ public class BrowserBuildTests
 
         Assert.Equal(Worlds, actual.Length);
         // The two write characters beyond ASCII each in their own way.
-        Assert.All(expected.Zip(actual), pair => Assert.True(
-            JsonNode.DeepEquals(JsonNode.Parse(pair.First), JsonNode.Parse(pair.Second)), $"{pair.First}\n{pair.Second}"));
+        Assert.All(expected.Zip(actual.Select(line => JsonNode.Parse(line)!)), pair =>
+        {
+            Assert.True(JsonNode.DeepEquals(JsonNode.Parse(pair.First), pair.Second["seen"]), $"{pair.First}\n{pair.Second["seen"]}");
+            // And whoever types faster than the engine answers sees the same in the end.
+            Assert.Empty(pair.Second["fast"]!.AsArray());
+        });
     }
 
     private static (string Line, string States) Play(Chance chance)

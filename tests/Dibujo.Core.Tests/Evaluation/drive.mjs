@@ -1,13 +1,40 @@
-// Drives sessions through the browser build: a line of JSON in, a line of JSON with every state out.
+// Drives records through the browser build: a line of JSON in, a line of JSON with every state out. Each record is driven twice:
+// step by step, and through the front end's own record with changes that come faster than the answers.
 import { readFileSync } from 'node:fs';
-import { load, tape } from '../../../bench/engine.mjs';
+import { frontEnd, load, tape } from '../../../bench/engine.mjs';
 
-const [engine, input] = process.argv.slice(2);
-const { KnownRecords, Programs, Sessions } = await load(engine);
+const [folder, input] = process.argv.slice(2);
+const exports = await load(folder);
+const { KnownRecords, Programs, Sessions } = exports;
+const { Engine } = await frontEnd('engine');
+const { OpenRecord } = await frontEnd('openRecord');
+const { readBits } = await frontEnd('elementState');
+const operations = (await frontEnd('operations')).operationsOn(exports);
+
+let random = 1;
+const chance = (below) => (random = (random * 48271) % 2147483647) % below;
+
+/** A worker that takes its time: it answers in order, now at once and now after several more questions have come. */
+function slowWorker() {
+  const asked = [];
+  const worker = { onmessage: null, onerror: null, terminate() {}, postMessage: (request) => asked.push(request) };
+  worker.go = async () => {
+    while (asked.length > 0) {
+      const { id, operation, operands } = asked.shift();
+      const result = await operations[operation](...operands);
+      worker.onmessage({ data: { id, result } });
+      if (chance(2) === 0) {
+        await new Promise((then) => setTimeout(then));
+      }
+    }
+  };
+  return worker;
+}
 
 for (const line of readFileSync(input, 'utf8').split('\n').filter(Boolean)) {
   const { definition, values, setting, linked, steps } = JSON.parse(line);
-  KnownRecords.Know(...tape(linked.map((record, number) => ({ recordType: 'other', number, values: record }))));
+  const others = linked.map((record, number) => ({ recordType: 'other', number, values: record }));
+  KnownRecords.Know(...tape(others));
   // Half of the rules first, and the others while the record is open, as if they were being written.
   const { rules } = definition;
   const half = Math.floor(rules.length / 2);
@@ -24,11 +51,48 @@ for (const line of readFileSync(input, 'utf8').split('\n').filter(Boolean)) {
   Programs.Edit(program, ...tape(rules.map((rule, i) => (i < half ? i : rule))));
   follow(Sessions.Rebase(session, program));
   const seen = [[...states, ...held]];
-  for (const step of steps) {
-    follow(step.setting ? Sessions.Enter(session, ...tape(step.setting)) : Sessions.Change(session, step.field, ...tape(step.value)));
+  const typed = steps.filter((step) => !step.setting);
+  for (const step of typed) {
+    follow(Sessions.Change(session, step.field, ...tape(step.value)));
     seen.push([...states, ...held]);
   }
-  console.log(JSON.stringify(seen));
+  const fast = await typedFast(program, definition, values, setting, others, typed);
+  for (const step of steps.filter((step) => step.setting)) {
+    follow(Sessions.Enter(session, ...tape(step.setting)));
+    seen.push([...states, ...held]);
+  }
+  console.log(JSON.stringify({ seen, fast: fast(seen[typed.length]) }));
   Sessions.Close(session);
   Programs.Close(program);
+}
+
+/** Types everything without waiting for answers; what is asked then is what a patient person saw in the end. */
+async function typedFast(program, { recordType }, values, setting, linked, steps) {
+  const worker = slowWorker();
+  const form = setting.form ?? recordType.forms[0].key;
+  const given = { recordType: recordType.key, form, forms: [], values, setting, linked, states: [] };
+  const record = new OpenRecord(new Engine(() => worker), recordType, given, {}, false);
+  const opening = record.open(() => Promise.resolve(program));
+  for (const { field, value } of steps) {
+    record.change(recordType.fields[field].key, value);
+    if (chance(3) === 0) {
+      await Promise.resolve();
+      void worker.go();
+    }
+  }
+  for (let round = 0; round < 4; round++) {
+    await worker.go();
+    await new Promise((then) => setTimeout(then));
+  }
+  await opening;
+  const elements = JSON.parse(Programs.Elements(program, form));
+  record.close();
+  return (patient) => {
+    const wrong = elements.filter(({ number, kind, key }) => readBits(patient[number]) !== record.state(kind, key)).map(({ key }) => key);
+    const count = patient.length - recordType.fields.length;
+    recordType.fields.forEach(({ key }, i) => {
+      if (JSON.stringify(patient[count + i]) !== JSON.stringify(record.field(key).value)) wrong.push(`value of ${key}`);
+    });
+    return record.whole().isLive ? wrong : ['not live'];
+  };
 }

@@ -24,7 +24,8 @@ interface Props {
   type: RecordType;
   stored: RecordView;
   typed: Values;
-  onSave: (changes: Values, setAside: Values, move?: string) => Promise<void>;
+  /** Stores the changes; what is not among them and stays typed is asked for once that is done. */
+  onSave: (changes: Values, staying: () => Values, move?: string) => Promise<void>;
   onTakeOver: (changes: Values) => Promise<void>;
 }
 
@@ -46,8 +47,11 @@ export function RecordForm({ type, stored, typed, onSave, onTakeOver }: Props) {
     setSaving(true);
     setRefused(undefined);
     try {
-      const typed = await record.changes();
-      await onSave(typed.changes, typed.setAside, move?.key);
+      const before = new Map(record.trial);
+      const { changes, setAside } = await record.changes();
+      // What is typed while the server answers stays typed.
+      const since = () => [...record.trial].filter(([field, value]) => before.get(field) !== value);
+      await onSave(changes, () => ({ ...setAside, ...Object.fromEntries(since()) }), move?.key);
       notifications.show({ message: move ? `Saved. ${move.label}: done.` : 'Saved.', autoClose: 2500 });
     } catch (refusal) {
       const problem = refusal as Problem;

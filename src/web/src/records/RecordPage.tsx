@@ -43,7 +43,7 @@ function OpenRecordPage({ type, stored: first }: { type: RecordType; stored: Rec
    * Stores the changes, with a move if one is given; throws the problem document if that is refused. What was typed and
    * set aside is not stored, so it stays typed.
    */
-  async function save(changes: Values, setAside: Values, move?: string) {
+  async function save(changes: Values, staying: () => Values, move?: string) {
     const saved =
       stored.id === 0
         ? await answered(
@@ -63,14 +63,12 @@ function OpenRecordPage({ type, stored: first }: { type: RecordType; stored: Rec
     if (saved.edition !== stored.edition) {
       await queries.invalidateQueries({ queryKey: ['record', saved.id] });
     }
-    setOpened({ stored: saved, typed: setAside });
+    const typed = staying();
+    setOpened({ stored: saved, typed });
     if (stored.id === 0 || saved.form !== stored.form) {
       // What was typed goes along to the address of the record that came of it, or of a form that still applies.
       const there = saved.form === stored.form ? search : `?form=${saved.form}`;
-      await navigate(
-        { pathname: `/records/${saved.id}`, search: there },
-        { replace: true, state: { isSaved: true, typed: setAside } },
-      );
+      await navigate({ pathname: `/records/${saved.id}`, search: there }, { replace: true, state: { isSaved: true, typed } });
     }
   }
 
