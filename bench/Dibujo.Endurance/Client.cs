@@ -25,7 +25,7 @@ internal sealed class Client : IDisposable
     {
         var client = new Client(address);
         await client.FetchTokenAsync();
-        using var answer = await client.SendAsync(HttpMethod.Post, "/api/session", JsonContent.Create(new { userName = person, password = "quillhaven" }));
+        using var answer = await client.SendAsync(HttpMethod.Post, "/api/sign-in", JsonContent.Create(new { userName = person, password = "quillhaven" }));
         answer.EnsureSuccessStatusCode();
         await client.FetchTokenAsync();
         return client;
@@ -60,5 +60,5 @@ internal sealed class Client : IDisposable
 
     public void Dispose() => http.Dispose();
 
-    private async Task FetchTokenAsync() => token = (await ReadAsync("/api/session"))["token"]!.GetValue<string>();
+    private async Task FetchTokenAsync() => token = (await ReadAsync("/api/sign-in"))["token"]!.GetValue<string>();
 }

@@ -32,7 +32,7 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
     public DbSet<HistoryEntry> History => Set<HistoryEntry>();
 
     /// <summary>Who is signed in where.</summary>
-    public DbSet<StoredSession> Sessions => Set<StoredSession>();
+    public DbSet<StoredSignIn> SignIns => Set<StoredSignIn>();
 
     /// <summary>Where people have signed in before.</summary>
     public DbSet<KnownPlace> KnownPlaces => Set<KnownPlace>();
@@ -90,10 +90,11 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
             Json(entry.Property(e => e.Before));
             Json(entry.Property(e => e.After));
         });
-        builder.Entity<StoredSession>(session =>
+        builder.Entity<StoredSignIn>(signIn =>
         {
-            session.HasOne<Account>().WithMany().HasForeignKey(s => s.AccountId).OnDelete(DeleteBehavior.Cascade);
-            session.HasIndex(s => s.Hash).IsUnique();
+            signIn.ToTable("Sessions");
+            signIn.HasOne<Account>().WithMany().HasForeignKey(s => s.AccountId).OnDelete(DeleteBehavior.Cascade);
+            signIn.HasIndex(s => s.Hash).IsUnique();
         });
         builder.Entity<KnownPlace>(place =>
         {

@@ -71,6 +71,10 @@ internal sealed class Browser : IDisposable
 
     internal string? Attribute(string css, string name) => See(css).GetDomAttribute(name);
 
+    /// <summary>Runs a script in each page that is opened from now on, before anything else in it.</summary>
+    internal void BeforeEachPage(string script) =>
+        driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = script });
+
     /// <summary>Has the page tell something of itself.</summary>
     internal object? Evaluate(string script) => driver.ExecuteScript($"return {script}");
 

@@ -62,7 +62,7 @@ public sealed class AccessTests(Site site) : IClassFixture<Site>
     public async Task A_wrong_password_is_refused()
     {
         var nobody = await site.As(null);
-        using var answer = await nobody.Post("/api/session", new { userName = "ada", password = "wrong-password" });
+        using var answer = await nobody.Post("/api/sign-in", new { userName = "ada", password = "wrong-password" });
         Assert.Equal(HttpStatusCode.Unauthorized, answer.StatusCode);
     }
 }

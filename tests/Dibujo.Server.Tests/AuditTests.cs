@@ -24,7 +24,7 @@ public sealed class AuditTests(Site site) : IClassFixture<Site>
         await Draft.AddRule(ada, """{"key":"note","name":"A note","cases":[{"effects":[{"kind":"message","severity":"note","text":"Note."}]}]}""");
         using var token = await lorenz.Post("/api/tokens", new { name = "Nightly list", days = 30 });
         using var revoked = await lorenz.Send(HttpMethod.Delete, $"/api/tokens/{JsonNode.Parse(await token.Content.ReadAsStringAsync())!["id"]}", null, true);
-        using var signedOut = await lorenz.Send(HttpMethod.Delete, "/api/session", null, true);
+        using var signedOut = await lorenz.Send(HttpMethod.Delete, "/api/sign-in", null, true);
 
         using var answer = await ada.Get("/api/audit");
         var entries = JsonNode.Parse(await answer.Content.ReadAsStringAsync())!.AsArray()

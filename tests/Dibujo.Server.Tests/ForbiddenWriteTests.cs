@@ -14,12 +14,12 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
     /// <summary>Every endpoint with a request to it, and who may call it: a(nyone), p(ersons who signed in), m(embers, programs too), or administrators (A).</summary>
     private static readonly (string Method, string Address, string? Body, char Whom)[] Endpoints =
     [
-        ("GET", "/api/session", null, 'a'),
-        ("POST", "/api/session", """{"userName": "nobody-at-all", "password": "wrong-password"}""", 'a'),
+        ("GET", "/api/sign-in", null, 'a'),
+        ("POST", "/api/sign-in", """{"userName": "nobody-at-all", "password": "wrong-password"}""", 'a'),
         ("GET", "/health", null, 'a'),
         ("GET", "/openapi/v1.json", null, 'm'),
-        ("GET", "/api/sessions", null, 'p'),
-        ("DELETE", "/api/sessions/999999", null, 'p'),
+        ("GET", "/api/sign-ins", null, 'p'),
+        ("DELETE", "/api/sign-ins/999999", null, 'p'),
         ("GET", "/api/tokens", null, 'p'),
         ("POST", "/api/tokens", """{"name": "", "days": 1}""", 'p'),
         ("DELETE", "/api/tokens/999999", null, 'p'),
@@ -77,7 +77,7 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
             .Where(e => e.Metadata.GetMetadata<IHttpMethodMetadata>() is not null)
             .SelectMany(e => e.Metadata.GetMetadata<IHttpMethodMetadata>()!.HttpMethods, (e, method) => (Method: method, Pattern: e.RoutePattern.RawText!))
             // Signing out is tried by itself, since it ends what the others need.
-            .Where(e => e != ("DELETE", "/api/session")).ToList();
+            .Where(e => e != ("DELETE", "/api/sign-in")).ToList();
 
         Assert.All(patterns, endpoint => Assert.Contains(Endpoints, e => e.Method == endpoint.Method
             && Regex.IsMatch(e.Address, $"^{Parameter().Replace(endpoint.Pattern.Replace(".", @"\.", StringComparison.Ordinal), "[^/]+")}$", RegexOptions.None, TimeSpan.FromSeconds(1))));
@@ -95,7 +95,7 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         {
             // Allowed is not yet granted: most of these requests are wrong in something else.
             Assert.True(answer.StatusCode is not (HttpStatusCode.Forbidden or HttpStatusCode.MethodNotAllowed), $"{answer.StatusCode}");
-            Assert.True(address == "/api/session" || answer.StatusCode != HttpStatusCode.Unauthorized);
+            Assert.True(address == "/api/sign-in" || answer.StatusCode != HttpStatusCode.Unauthorized);
             Assert.True((int)answer.StatusCode < 500, $"{answer.StatusCode}");
         }
         else

@@ -9,7 +9,7 @@ public sealed class HeaderTests(Site site) : IClassFixture<Site>
 {
     [Theory]
     [InlineData("/")]
-    [InlineData("/api/session")]
+    [InlineData("/api/sign-in")]
     [InlineData("/api/record-types")]
     [InlineData("/api/nothing-here")]
     [InlineData("/health")]
@@ -49,8 +49,8 @@ public sealed class HeaderTests(Site site) : IClassFixture<Site>
     {
         using var plain = site.CreateClient(new() { BaseAddress = new("http://localhost") });
         using var secure = site.CreateClient(new() { BaseAddress = new("https://localhost") });
-        using var one = await plain.GetAsync(new Uri("/api/session", UriKind.Relative));
-        using var other = await secure.GetAsync(new Uri("/api/session", UriKind.Relative));
+        using var one = await plain.GetAsync(new Uri("/api/sign-in", UriKind.Relative));
+        using var other = await secure.GetAsync(new Uri("/api/sign-in", UriKind.Relative));
 
         Assert.False(one.Headers.Contains("Strict-Transport-Security"));
         Assert.True(other.Headers.Contains("Strict-Transport-Security"));
@@ -64,7 +64,7 @@ public sealed class HeaderTests(Site site) : IClassFixture<Site>
         using var http = site.CreateClient();
         http.DefaultRequestHeaders.Add("X-Forwarded-Proto", "https");
         http.DefaultRequestHeaders.Add("X-Forwarded-For", "203.0.113.9");
-        using var answer = await http.GetAsync(new Uri("/api/session", UriKind.Relative));
+        using var answer = await http.GetAsync(new Uri("/api/sign-in", UriKind.Relative));
 
         Assert.False(answer.Headers.Contains("Strict-Transport-Security"));
     }
@@ -73,7 +73,7 @@ public sealed class HeaderTests(Site site) : IClassFixture<Site>
     public async Task Under_a_name_that_is_not_ours_nobody_is_answered()
     {
         using var http = site.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new("http://loans.example") });
-        using var answer = await http.GetAsync(new Uri("/api/session", UriKind.Relative));
+        using var answer = await http.GetAsync(new Uri("/api/sign-in", UriKind.Relative));
 
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
     }

@@ -53,7 +53,7 @@ public sealed class SignInTests(Site site) : IClassFixture<Site>
         var cookie = await Cookie("lorenz");
         Assert.Equal(HttpStatusCode.OK, (await Get(http, cookie)).StatusCode);
 
-        await site.InStore(async db => await db.Sessions.ExecuteDeleteAsync());
+        await site.InStore(async db => await db.SignIns.ExecuteDeleteAsync());
 
         Assert.Equal(HttpStatusCode.Unauthorized, (await Get(http, cookie)).StatusCode);
         using var save = await lorenz.Post($"{Loans}/records", new { changes = new { title = "Late" } });
@@ -65,7 +65,7 @@ public sealed class SignInTests(Site site) : IClassFixture<Site>
     {
         var rosa = await site.As("rosa");
         using var before = await rosa.Get("/api/record-types");
-        using var signedOut = await rosa.Send(HttpMethod.Delete, "/api/session", null, true);
+        using var signedOut = await rosa.Send(HttpMethod.Delete, "/api/sign-in", null, true);
         using var after = await rosa.Get("/api/record-types");
 
         Assert.Equal((HttpStatusCode.OK, HttpStatusCode.NoContent, HttpStatusCode.Unauthorized), (before.StatusCode, signedOut.StatusCode, after.StatusCode));
@@ -134,12 +134,12 @@ public sealed class SignInTests(Site site) : IClassFixture<Site>
         using var own = new Site();
         var here = await own.As("lorenz");
         var there = await own.As("lorenz");
-        using var listed = await here.Get("/api/sessions");
+        using var listed = await here.Get("/api/sign-ins");
         var sessions = JsonNode.Parse(await listed.Content.ReadAsStringAsync())!.AsArray();
         Assert.Equal(2, sessions.Count);
 
         var left = sessions.Single(s => s!["isThis"]!.GetValue<bool>())!["id"];
-        using var ended = await there.Send(HttpMethod.Delete, $"/api/sessions/{left}", null, true);
+        using var ended = await there.Send(HttpMethod.Delete, $"/api/sign-ins/{left}", null, true);
 
         using var after = await here.Get("/api/record-types");
         using var stillThere = await there.Get("/api/record-types");
@@ -178,8 +178,8 @@ public sealed class SignInTests(Site site) : IClassFixture<Site>
     private async Task<string> Cookie(string person)
     {
         using var http = site.CreateClient(new() { HandleCookies = false });
-        using var session = await http.GetAsync(new Uri("/api/session", UriKind.Relative));
-        using var request = new HttpRequestMessage(HttpMethod.Post, "/api/session") { Content = System.Net.Http.Json.JsonContent.Create(new { userName = person, password = "quillhaven" }) };
+        using var session = await http.GetAsync(new Uri("/api/sign-in", UriKind.Relative));
+        using var request = new HttpRequestMessage(HttpMethod.Post, "/api/sign-in") { Content = System.Net.Http.Json.JsonContent.Create(new { userName = person, password = "quillhaven" }) };
         request.Headers.Add("X-Dibujo-Token", JsonNode.Parse(await session.Content.ReadAsStringAsync())!["token"]!.GetValue<string>());
         request.Headers.Add("Cookie", session.Headers.GetValues("Set-Cookie").Select(c => c.Split(';')[0]));
         using var answer = await http.SendAsync(request);

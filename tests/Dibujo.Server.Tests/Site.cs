@@ -75,7 +75,7 @@ internal sealed class Caller(HttpClient http)
     private string token = "";
 
     internal async Task FetchToken() =>
-        token = (await http.GetFromJsonAsync<JsonObject>("/api/session"))!["token"]!.GetValue<string>();
+        token = (await http.GetFromJsonAsync<JsonObject>("/api/sign-in"))!["token"]!.GetValue<string>();
 
     internal async Task SignIn(string person)
     {
@@ -88,7 +88,7 @@ internal sealed class Caller(HttpClient http)
     internal async Task<HttpResponseMessage> Try(string person, string password)
     {
         await FetchToken();
-        return await Post("/api/session", new { userName = person, password });
+        return await Post("/api/sign-in", new { userName = person, password });
     }
 
     internal Task<HttpResponseMessage> Get(string address) => http.GetAsync(new Uri(address, UriKind.Relative));

@@ -46,16 +46,7 @@ public static class RuleAnswer
         {
             FieldSubject => "field",
             LinkedSubject => "linked",
-            StageSubject => "stage",
-            WorkflowSubject => "workflow",
-            MoveSubject => "move",
-            RoleSubject => "role",
-            PersonSubject => "person",
-            NewSubject => "new",
-            FormSubject => "form",
-            ChannelSubject => "channel",
-            TodaySubject => "today",
-            _ => "now",
+            _ => SettingSubject.Of(subject)!.Kind,
         });
         if (subject is FieldSubject field)
         {

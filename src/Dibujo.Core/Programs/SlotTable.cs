@@ -2,15 +2,15 @@ using Dibujo.Core.Conditions;
 
 namespace Dibujo.Core.Programs;
 
-/// <summary>What of the setting has a slot of its own.</summary>
+/// <summary>What of the setting has a slot of its own: the places of <see cref="SettingSubject.All"/>.</summary>
 internal enum SettingSlot
 {
     Stage,
-    Workflow,
-    Move,
     Roles,
-    Person,
     New,
+    Move,
+    Workflow,
+    Person,
     Form,
     Channel,
     Today,

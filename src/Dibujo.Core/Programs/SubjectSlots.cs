@@ -18,20 +18,8 @@ internal static class SubjectSlots
         {
             FieldSubject field => Part(Field(fields[field.Field], field.Saved), field.Part),
             LinkedSubject linked => Linked(linked),
-            StageSubject => Setting(SettingSlot.Stage),
-            WorkflowSubject => Setting(SettingSlot.Workflow),
-            MoveSubject => Setting(SettingSlot.Move),
-            RoleSubject => Setting(SettingSlot.Roles),
-            PersonSubject => Setting(SettingSlot.Person),
-            NewSubject => Setting(SettingSlot.New),
-            FormSubject => Setting(SettingSlot.Form),
-            ChannelSubject => Setting(SettingSlot.Channel),
-            TodaySubject => Setting(SettingSlot.Today),
-            NowSubject => Setting(SettingSlot.Now),
-            _ => throw new ArgumentOutOfRangeException(nameof(subject)),
+            _ => (2 * fields.Count) + SettingSubject.PlaceOf(subject),
         };
-
-        int Setting(SettingSlot slot) => (2 * fields.Count) + (int)slot;
 
         int Field(int field, bool saved) => saved || field == ownField ? fields.Count + field : field;
 

@@ -27,13 +27,6 @@ internal sealed class Names
         "all of", "any of", "none of", "value of", "held value of", "choices of", "what stops", "warning", "note",
     ];
 
-    private static readonly (Subject Subject, string Name)[] Settings =
-    [
-        (new StageSubject(), "Stage"), (new RoleSubject(), "Role"), (new NewSubject(), "New record"), (new MoveSubject(), "Move"),
-        (new WorkflowSubject(), "Workflow"), (new PersonSubject(), "Person"), (new FormSubject(), "Form"),
-        (new ChannelSubject(), "Channel"), (new TodaySubject(), "Today"), (new NowSubject(), "Now"),
-    ];
-
     /// <summary>How tests go on after "is": an option that begins so stands in quotation marks.</summary>
     private static readonly string[] AfterIs =
         [.. Enum.GetValues<Test>().Select(Wording.Of).Where(w => w.StartsWith("is ", StringComparison.Ordinal)).Select(w => w[3..].Split(" … ")[0])];
@@ -48,8 +41,8 @@ internal sealed class Names
     {
         Type = type;
         Subjects = new(type);
-        Fields = new(InFormOrder(type).Select(f => (f.Key, f.Label)), Verbs, [.. Settings.Select(s => s.Name)]);
-        SettingNames = new(Settings.Select(s => (s.Name, s.Name)), [], []);
+        Fields = new(InFormOrder(type).Select(f => (f.Key, f.Label)), Verbs, [.. SettingSubject.All.Select(s => s.Name)]);
+        SettingNames = new(SettingSubject.All.Select(s => (s.Name, s.Name)), [], []);
         Sections = new(type.Forms.SelectMany(f => f.Tabs).SelectMany(t => t.Sections).Select(s => (s.Key, s.Label)), [], []);
         Tabs = new(type.Forms.SelectMany(f => f.Tabs).Select(t => (t.Key, t.Label)), [], []);
         Forms = new(type.Forms.Select(f => (f.Key, f.Label)), [], []);
@@ -84,9 +77,9 @@ internal sealed class Names
         recordType, key => new((Type.FieldsOf(key) ?? []).Select(f => (f.Key, f.Label)), [], []));
 
     /// <summary>The name of what is not a field; null for a field.</summary>
-    internal static string? SettingName(Subject subject) => Array.Find(Settings, s => s.Subject == subject).Name;
+    internal static string? SettingName(Subject subject) => SettingSubject.Of(subject)?.Name;
 
-    internal static Subject Setting(string name) => Array.Find(Settings, s => s.Name == name).Subject;
+    internal static Subject Setting(string name) => SettingSubject.All.First(s => s.Name == name).Subject;
 
     /// <summary>Fields as they come on the main form, then the others.</summary>
     private static IEnumerable<Field> InFormOrder(RecordType type) =>

@@ -23,11 +23,7 @@ public sealed record Vocabulary(ImmutableArray<SubjectOffer> Subjects, Immutable
 
     /// <summary>Fields with their parts and what their links lead to directly, then the setting.</summary>
     private static IEnumerable<Subject> SubjectsOf(RecordType type) =>
-        type.Fields.SelectMany(field => Around(type, field)).Concat(
-        [
-            new StageSubject(), new RoleSubject(), new NewSubject(), new MoveSubject(), new WorkflowSubject(), new PersonSubject(),
-            new FormSubject(), new ChannelSubject(), new TodaySubject(), new NowSubject(),
-        ]);
+        type.Fields.SelectMany(field => Around(type, field)).Concat(SettingSubject.All.Select(setting => setting.Subject));
 
     private static IEnumerable<Subject> Around(RecordType type, Field field) => field.Type switch
     {

@@ -38,17 +38,7 @@ public static class RuleTape
     {
         "field" => new FieldSubject(node["field"].Text, node["part"].TextOrNull, node["saved"].IsTrue),
         "linked" => new LinkedSubject(node["via"].Texts(), node["field"].Text, node["part"].TextOrNull),
-        "stage" => new StageSubject(),
-        "workflow" => new WorkflowSubject(),
-        "move" => new MoveSubject(),
-        "role" => new RoleSubject(),
-        "person" => new PersonSubject(),
-        "new" => new NewSubject(),
-        "form" => new FormSubject(),
-        "channel" => new ChannelSubject(),
-        "today" => new TodaySubject(),
-        "now" => new NowSubject(),
-        var other => throw Unknown(other),
+        var kind => SettingSubject.OfKind(kind)?.Subject ?? throw Unknown(kind),
     };
 
     private static Comparand Comparand(TapeNode node) => node["kind"].Text switch

@@ -44,7 +44,7 @@ internal sealed class KnownPlaces(DibujoDb db, TimeProvider clock)
             SameSite = SameSiteMode.Strict,
             Secure = http.Request.IsHttps,
             MaxAge = Lifetime,
-            Path = "/api/session",
+            Path = "/api/sign-in",
         });
     }
 }

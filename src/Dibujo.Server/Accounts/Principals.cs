@@ -34,11 +34,11 @@ internal static class Principals
             scheme));
     }
 
-    /// <summary>The account's security stamp, under which a session begins and with which it ends.</summary>
+    /// <summary>The account's security stamp, under which a sign-in begins and with which it ends.</summary>
     internal const string StampClaim = "stamp";
 
-    /// <summary>Number of the session by which the person is signed in.</summary>
-    internal const string SessionClaim = "session";
+    /// <summary>Number of the sign-in by which the person is signed in.</summary>
+    internal const string SignInClaim = "sign-in";
 
     /// <summary>Key of the account that is signed in.</summary>
     internal static string AccountId(this ClaimsPrincipal user) => user.FindFirstValue(ClaimTypes.NameIdentifier)!;

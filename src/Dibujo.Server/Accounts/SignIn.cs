@@ -28,7 +28,7 @@ internal static class SignIn
             .AddRoles<IdentityRole>()
             .AddEntityFrameworkStores<DibujoDb>();
         services.Configure<PasswordHasherOptions>(options => options.IterationCount = Iterations);
-        services.AddSingleton<SessionStore>();
+        services.AddSingleton<SignInStore>();
         services.AddSingleton<SignInThrottle>();
         services.AddSingleton<PasswordCheck>();
         services.AddScoped<KnownPlaces>();
@@ -42,13 +42,13 @@ internal static class SignIn
                 options.Cookie.HttpOnly = true;
                 options.Cookie.SameSite = SameSiteMode.Strict;
                 options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
-                options.ExpireTimeSpan = SessionStore.Longest;
+                options.ExpireTimeSpan = SignInStore.Longest;
                 options.SlidingExpiration = false;
                 options.Events.OnRedirectToLogin = context => Answer(context.Response, StatusCodes.Status401Unauthorized);
                 options.Events.OnRedirectToAccessDenied = context => Answer(context.Response, StatusCodes.Status403Forbidden);
             });
         services.AddOptions<Microsoft.AspNetCore.Authentication.Cookies.CookieAuthenticationOptions>(IdentityConstants.ApplicationScheme)
-            .Configure<SessionStore>((options, sessions) => options.SessionStore = sessions);
+            .Configure<SignInStore>((options, signIns) => options.SessionStore = signIns);
         services.AddAntiforgery(options =>
         {
             options.HeaderName = AntiforgeryFilter.Header;

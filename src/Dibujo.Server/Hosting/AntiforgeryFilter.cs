@@ -3,7 +3,7 @@ using Microsoft.AspNetCore.Antiforgery;
 
 namespace Dibujo.Server.Hosting;
 
-/// <summary>Lets a request that changes something through only with the token that <c>GET /api/session</c> gave to this browser.</summary>
+/// <summary>Lets a request that changes something through only with the token that <c>GET /api/sign-in</c> gave to this browser.</summary>
 internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFilter
 {
     internal const string Header = "X-Dibujo-Token";
@@ -15,7 +15,7 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
         return HttpMethods.IsGet(http.Request.Method) || TokenSignIn.IsProgram(http.User) || await antiforgery.IsRequestValidAsync(http)
             ? await next(context)
             : TypedResults.Problem(
-                $"The header {AntiforgeryFilter.Header} is missing or out of date. Read /api/session and send its token.",
+                $"The header {AntiforgeryFilter.Header} is missing or out of date. Read /api/sign-in and send its token.",
                 statusCode: StatusCodes.Status400BadRequest,
                 title: "The request was not sent by Dibujo's own pages.");
     }

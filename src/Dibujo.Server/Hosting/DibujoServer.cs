@@ -70,8 +70,8 @@ internal static class DibujoServer
         app.MapHealthChecks("/health").AllowAnonymous();
         app.MapOpenApi().RequireAuthorization(Policies.Members);
         var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>();
-        Sessions.Map(api);
-        OwnSessions.Map(api);
+        SignIns.Map(api);
+        OwnSignIns.Map(api);
         Tokens.Map(api);
         ReadAudit.Map(api);
         ReadPeople.Map(api);

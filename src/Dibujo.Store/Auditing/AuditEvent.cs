@@ -19,7 +19,7 @@ public enum AuditEvent
     /// <summary>A person signed out.</summary>
     SignedOut,
 
-    /// <summary>A person ended one of their other sessions.</summary>
+    /// <summary>A person ended one of their other sign-ins.</summary>
     SessionEnded,
 
     /// <summary>A person made a token for a program.</summary>

@@ -137,7 +137,7 @@ namespace Dibujo.Store.Migrations
                     b.ToTable("KnownPlaces");
                 });
 
-            modelBuilder.Entity("Dibujo.Store.Accounts.StoredSession", b =>
+            modelBuilder.Entity("Dibujo.Store.Accounts.StoredSignIn", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -522,7 +522,7 @@ namespace Dibujo.Store.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Dibujo.Store.Accounts.StoredSession", b =>
+            modelBuilder.Entity("Dibujo.Store.Accounts.StoredSignIn", b =>
                 {
                     b.HasOne("Dibujo.Store.Accounts.Account", null)
                         .WithMany()

@@ -1,6 +1,6 @@
 import { Center, Loader } from '@mantine/core';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router-dom';
-import { useSession } from './api/session';
+import { useSignedIn } from './api/signedIn';
 import { Frame } from './frame/Frame';
 import { RecordList } from './records/RecordList';
 import { NewRecordPage, StoredRecordPage } from './records/RecordPage';
@@ -29,13 +29,13 @@ const router = createBrowserRouter([
 ]);
 
 export function App() {
-  const session = useSession();
-  if (session.isPending) {
+  const signedIn = useSignedIn();
+  if (signedIn.isPending) {
     return (
       <Center h="100vh">
         <Loader />
       </Center>
     );
   }
-  return session.data?.person ? <RouterProvider router={router} /> : <SignIn />;
+  return signedIn.data?.person ? <RouterProvider router={router} /> : <SignIn />;
 }

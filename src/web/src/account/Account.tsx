@@ -2,7 +2,7 @@ import { Button, Group, NumberInput, Table, Text, TextInput, Title } from '@mant
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answered, type Problem } from '../api/client';
-import { endSession, listSessions, listTokens, makeToken, revokeToken } from '../api/generated';
+import { endSignIn, listSignIns, listTokens, makeToken, revokeToken } from '../api/generated';
 import { Place } from '../frame/Place';
 import classes from './Account.module.css';
 
@@ -13,19 +13,19 @@ export function Account() {
   return (
     <main className={classes.page}>
       <Place steps={[{ label: 'Record types', to: '/' }, { label: 'Your account' }]} />
-      <Sessions />
+      <SignIns />
       <Tokens />
     </main>
   );
 }
 
-function Sessions() {
+function SignIns() {
   const queries = useQueryClient();
-  const sessions = useQuery({ queryKey: ['sessions'], queryFn: () => answered(listSessions()) }).data ?? [];
+  const signIns = useQuery({ queryKey: ['sign-ins'], queryFn: () => answered(listSignIns()) }).data ?? [];
 
   async function end(id: number) {
-    await answered(endSession({ path: { id } }));
-    await queries.invalidateQueries({ queryKey: ['sessions'] });
+    await answered(endSignIn({ path: { id } }));
+    await queries.invalidateQueries({ queryKey: ['sign-ins'] });
   }
 
   return (
@@ -40,15 +40,15 @@ function Sessions() {
           </Table.Tr>
         </Table.Thead>
         <Table.Tbody>
-          {sessions.map((session) => (
-            <Table.Tr key={session.id}>
-              <Table.Td>{when(session.begunAt)}</Table.Td>
-              <Table.Td>{when(session.usedAt)}</Table.Td>
+          {signIns.map((signIn) => (
+            <Table.Tr key={signIn.id}>
+              <Table.Td>{when(signIn.begunAt)}</Table.Td>
+              <Table.Td>{when(signIn.usedAt)}</Table.Td>
               <Table.Td ta="right">
-                {session.isThis ? (
+                {signIn.isThis ? (
                   <Text size="sm">this one</Text>
                 ) : (
-                  <Button size="compact-sm" variant="default" onClick={() => void end(session.id)}>
+                  <Button size="compact-sm" variant="default" onClick={() => void end(signIn.id)}>
                     Sign out there
                   </Button>
                 )}

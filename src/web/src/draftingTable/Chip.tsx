@@ -1,5 +1,5 @@
 import { Combobox, useCombobox } from '@mantine/core';
-import { useState } from 'react';
+import { useEffect, useState, type ComponentPropsWithRef } from 'react';
 import classes from './Chip.module.css';
 
 export interface ChipOption {
@@ -22,7 +22,34 @@ interface Props {
 }
 
 /** A blank of a sentence: press it and pick, type to filter, walk with the arrow keys. */
-export function Chip({ blank, label, options, isMissing = false, isWrong = false, typed, inputType = 'text', onPick }: Props) {
+export function Chip(props: Props) {
+  const [isUsed, setUsed] = useState(false);
+  // Most are only read, and a list for each would be most of what a rule costs.
+  return isUsed ? <PickingChip {...props} /> : <ChipButton {...props} onClick={() => setUsed(true)} />;
+}
+
+type ButtonProps = Pick<Props, 'blank' | 'label' | 'isMissing' | 'isWrong'> & ComponentPropsWithRef<'button'>;
+
+function ChipButton({ blank, label, isMissing = false, isWrong = false, ref, onClick }: ButtonProps) {
+  return (
+    <button
+      ref={ref}
+      type="button"
+      className={classes.chip}
+      data-blank={blank}
+      data-missing={isMissing || undefined}
+      data-wrong={isWrong || undefined}
+      aria-label={`${blank}: ${label}`}
+      aria-haspopup="listbox"
+      onClick={onClick}
+    >
+      {label}
+    </button>
+  );
+}
+
+/** A blank that has been pressed: its list opens with it. */
+function PickingChip({ blank, label, options, isMissing, isWrong, typed, inputType = 'text', onPick }: Props) {
   const [search, setSearch] = useState('');
   const combobox = useCombobox({
     onDropdownOpen: () => combobox.focusSearchInput(),
@@ -32,6 +59,12 @@ export function Chip({ blank, label, options, isMissing = false, isWrong = false
       setSearch('');
     },
   });
+  const { openDropdown } = combobox;
+  useEffect(() => {
+    openDropdown();
+    // Once, since it was the press that brought this about.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
   const own = search.trim() === '' ? null : typed?.(search.trim());
   const found = options.filter((option) => option.label.toLowerCase().includes(search.trim().toLowerCase()));
   const groups = [...new Set(found.map((option) => option.group ?? ''))];
@@ -47,17 +80,13 @@ export function Chip({ blank, label, options, isMissing = false, isWrong = false
       }}
     >
       <Combobox.Target targetType="button">
-        <button
-          type="button"
-          className={classes.chip}
-          data-blank={blank}
-          data-missing={isMissing || undefined}
-          data-wrong={isWrong || undefined}
-          aria-label={`${blank}: ${label}`}
+        <ChipButton
+          blank={blank}
+          label={label}
+          isMissing={isMissing}
+          isWrong={isWrong}
           onClick={() => combobox.toggleDropdown()}
-        >
-          {label}
-        </button>
+        />
       </Combobox.Target>
       <Combobox.Dropdown className={classes.dropdown}>
         <Combobox.Search

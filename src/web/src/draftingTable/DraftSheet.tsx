@@ -188,7 +188,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
           isPointedAt={isPointedAt}
           aside={aside}
         />
-        <TitleBlock definition={definition} sample={sample} view={view} edition={edition ?? null} onChange={setView} />
+        <TitleBlock type={type} sample={sample} view={view} edition={edition ?? null} onChange={setView} />
       </section>
     </main>
   );

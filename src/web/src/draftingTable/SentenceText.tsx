@@ -1,4 +1,5 @@
 import type { SentencePart } from '../api/generated';
+import { before } from './plainText';
 import classes from './SentenceText.module.css';
 
 /** A rule's sentence as running text. */
@@ -7,7 +8,7 @@ export function SentenceText({ parts }: { parts: SentencePart[] }) {
     <span className={classes.sentence}>
       {parts.map((part, i) => (
         <span key={i} className={classes[part.kind]}>
-          {i === 0 || part.glued || parts[i - 1]!.text === '(' ? '' : ' '}
+          {before(parts, i)}
           {part.text}
         </span>
       ))}

@@ -1,9 +1,9 @@
 import { Select, SegmentedControl } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useState, type ReactNode } from 'react';
+import { memo, useState, type ReactNode } from 'react';
 import { answered } from '../api/client';
-import { listRecords, type Definition, type RecordView } from '../api/generated';
+import { listRecords, type RecordType, type RecordView } from '../api/generated';
 import classes from './TitleBlock.module.css';
 
 /** How the sheet is seen. */
@@ -15,7 +15,7 @@ export interface View {
 }
 
 interface Props {
-  definition: Definition;
+  type: RecordType;
   sample: RecordView;
   view: View;
   edition: number | null;
@@ -23,8 +23,8 @@ interface Props {
 }
 
 /** The title block at the sheet's lower right: which record, which stage, seen as whom, new or saved, under what. */
-export function TitleBlock({ definition, sample, view, edition, onChange }: Props) {
-  const key = definition.recordType.key;
+export const TitleBlock = memo(function TitleBlock({ type, sample, view, edition, onChange }: Props) {
+  const { key } = type;
   const [search, setSearch] = useState('');
   const [searched] = useDebouncedValue(search, 200);
   const found = useQuery({
@@ -32,13 +32,12 @@ export function TitleBlock({ definition, sample, view, edition, onChange }: Prop
     queryFn: () => answered(listRecords({ path: { key }, query: { search: searched } })),
     placeholderData: keepPreviousData,
   }).data?.rows;
-  const title = String(sample.values[definition.recordType.titleField] ?? '');
+  const title = String(sample.values[type.titleField] ?? '');
   const records = [{ value: String(sample.id), label: `${sample.id} ${title}` }];
   found
     ?.filter((row) => row.id !== sample.id)
     .forEach((row) => records.push({ value: String(row.id), label: `${row.id} ${row.title}` }));
-  const workflow =
-    definition.recordType.workflows.find((w) => w.key === sample.setting.workflow) ?? definition.recordType.workflows[0]!;
+  const workflow = type.workflows.find((w) => w.key === sample.setting.workflow) ?? type.workflows[0]!;
   return (
     <div className={classes.block} role="group" aria-label="Title block: how the sheet is seen">
       <Cell label="Record" isWide>
@@ -69,7 +68,7 @@ export function TitleBlock({ definition, sample, view, edition, onChange }: Prop
           aria-label="Seen as"
           variant="unstyled"
           allowDeselect={false}
-          data={definition.recordType.roles?.map((r) => ({ value: r.key, label: r.label })) ?? []}
+          data={type.roles?.map((r) => ({ value: r.key, label: r.label })) ?? []}
           value={view.role}
           onChange={(role) => role && onChange({ ...view, role })}
         />
@@ -92,7 +91,7 @@ export function TitleBlock({ definition, sample, view, edition, onChange }: Prop
       </Cell>
     </div>
   );
-}
+});
 
 function Cell({ label, isWide = false, children }: { label: string; isWide?: boolean; children: ReactNode }) {
   return (

@@ -1,6 +1,11 @@
 import type { SentencePart } from '../api/generated';
 
-/** A sentence's parts as one line of text, as the engine joins them. */
+/** What stands before a part of a sentence: a space, unless it is glued to what it follows. The engine joins them by the same rule. */
+export function before(parts: SentencePart[], i: number): string {
+  return i === 0 || parts[i]!.glued || parts[i - 1]!.text.endsWith('(') ? '' : ' ';
+}
+
+/** A sentence's parts as one line of text. */
 export function plainText(parts: SentencePart[]): string {
-  return parts.reduce((text, part) => text + (text === '' || part.glued || text.endsWith('(') ? '' : ' ') + part.text, '');
+  return parts.map(({ text }, i) => before(parts, i) + text).join('');
 }

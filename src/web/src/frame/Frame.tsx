@@ -2,7 +2,7 @@ import { ActionIcon, Group, Tooltip, useComputedColorScheme, useMantineColorSche
 import { IconLogout, IconMoon, IconSun } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import { Link, Outlet } from 'react-router-dom';
-import { useSession, useSignOut } from '../api/session';
+import { useSignedIn, useSignOut } from '../api/signedIn';
 import { engine } from '../engine/pageEngine';
 import classes from './Frame.module.css';
 
@@ -11,7 +11,7 @@ const pause = 700;
 
 /** The strip above every screen: where one is, who one is. */
 export function Frame() {
-  const person = useSession().data?.person;
+  const person = useSignedIn().data?.person;
   const signOut = useSignOut();
   const [strip, setStrip] = useState<HTMLElement | null>(null);
   const { setColorScheme } = useMantineColorScheme();

@@ -3,13 +3,13 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router-dom';
 import { answered } from '../api/client';
 import { listRecordTypes } from '../api/generated';
-import { useSession } from '../api/session';
+import { useSignedIn } from '../api/signedIn';
 import { Place } from '../frame/Place';
 import classes from './RecordTypes.module.css';
 
 /** Where everyone begins: the kinds of record, each with its ways in. */
 export function RecordTypes() {
-  const isAdministrator = useSession().data?.person?.isAdministrator ?? false;
+  const isAdministrator = useSignedIn().data?.person?.isAdministrator ?? false;
   const types = useQuery({ queryKey: ['record-types'], queryFn: () => answered(listRecordTypes()) });
   return (
     <main className={classes.page}>

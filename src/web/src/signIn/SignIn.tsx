@@ -2,24 +2,24 @@ import { Button, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/c
 import { useState } from 'react';
 import { answered, type Problem } from '../api/client';
 import { signIn } from '../api/generated';
-import { useSession, useSessionChanged } from '../api/session';
+import { useSignedIn, useSignedInChanged } from '../api/signedIn';
 import classes from './SignIn.module.css';
 
 export function SignIn() {
   const [userName, setUserName] = useState('');
   const [password, setPassword] = useState('');
   const [problem, setProblem] = useState<Problem>();
-  const unreachable = useSession().error as Problem | null;
-  const sessionChanged = useSessionChanged();
+  const unreachable = useSignedIn().error as Problem | null;
+  const signedInChanged = useSignedInChanged();
 
   async function submit() {
     setProblem(undefined);
     try {
       await answered(signIn({ body: { userName, password } }));
-      await sessionChanged();
+      await signedInChanged();
     } catch (error) {
       setProblem(error as Problem);
-      await sessionChanged();
+      await signedInChanged();
     }
   }
 

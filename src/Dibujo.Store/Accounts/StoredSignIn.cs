@@ -1,7 +1,7 @@
 namespace Dibujo.Store.Accounts;
 
 /// <summary>A person who is signed in on one browser. Ended by deleting it.</summary>
-public sealed class StoredSession
+public sealed class StoredSignIn
 {
     /// <summary>By which it can be named without its key.</summary>
     public int Id { get; init; }
@@ -12,7 +12,7 @@ public sealed class StoredSession
     /// <summary>The account that is signed in.</summary>
     public required string AccountId { get; init; }
 
-    /// <summary>The account's security stamp when it signed in; a session under another stamp is over.</summary>
+    /// <summary>The account's security stamp when it signed in; a sign-in under another stamp is over.</summary>
     public required string Stamp { get; init; }
 
     /// <summary>When it began, in UTC.</summary>

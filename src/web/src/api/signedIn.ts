@@ -1,17 +1,17 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { answered, keepToken } from './client';
-import { readSession, signOut } from './generated';
+import { readSignIn, signOut } from './generated';
 
-const key = ['session'];
+const key = ['signed-in'];
 
 /** Who is signed in on this browser; fetches the token for changes along with it. */
-export function useSession() {
+export function useSignedIn() {
   return useQuery({
     queryKey: key,
     queryFn: async () => {
-      const session = await answered(readSession());
-      keepToken(session.token);
-      return session;
+      const signedIn = await answered(readSignIn());
+      keepToken(signedIn.token);
+      return signedIn;
     },
     staleTime: Infinity,
   });
@@ -26,7 +26,7 @@ export function useSignOut() {
   };
 }
 
-export function useSessionChanged() {
+export function useSignedInChanged() {
   const queries = useQueryClient();
   return () => queries.invalidateQueries({ queryKey: key });
 }

@@ -13,26 +13,26 @@ using Microsoft.EntityFrameworkCore;
 namespace Dibujo.Server.Accounts;
 
 /// <summary>Who is signed in on this browser.</summary>
-internal static class Sessions
+internal static class SignIns
 {
     private const int LongestName = 256;
     private const int LargestBody = 4096;
 
     internal static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/session", Read).WithName("ReadSession").AllowAnonymous();
-        api.MapPost("/session", Start).WithName("SignIn").AllowAnonymous().WithMetadata(new RequestSizeLimitAttribute(LargestBody))
+        api.MapGet("/sign-in", Read).WithName("ReadSignIn").AllowAnonymous();
+        api.MapPost("/sign-in", Start).WithName("SignIn").AllowAnonymous().WithMetadata(new RequestSizeLimitAttribute(LargestBody))
             .ProducesProblem(StatusCodes.Status401Unauthorized).ProducesProblem(StatusCodes.Status429TooManyRequests);
-        api.MapDelete("/session", End).WithName("SignOut").RequireAuthorization(Policies.InPerson);
+        api.MapDelete("/sign-in", End).WithName("SignOut").RequireAuthorization(Policies.InPerson);
     }
 
-    private static async Task<Ok<SessionView>> Read(HttpContext http, DibujoDb db, IAntiforgery antiforgery, CancellationToken cancellation)
+    private static async Task<Ok<SignInView>> Read(HttpContext http, DibujoDb db, IAntiforgery antiforgery, CancellationToken cancellation)
     {
         var token = antiforgery.GetAndStoreTokens(http).RequestToken!;
         var name = http.User.Identity?.IsAuthenticated == true
             ? await db.Users.Where(u => u.Id == http.User.AccountId()).Select(u => u.DisplayName).FirstOrDefaultAsync(cancellation)
             : null;
-        return TypedResults.Ok(new SessionView(
+        return TypedResults.Ok(new SignInView(
             name is null ? null : new PersonView(http.User.Identity!.Name!, name, http.User.RoleKeys(), http.User.IsInRole(Policies.AdministratorRole)),
             token));
     }
@@ -114,10 +114,10 @@ internal static class Sessions
 /// <summary>What a person signs in with.</summary>
 internal sealed record Credentials(string UserName, string Password);
 
-/// <summary>The session of this browser.</summary>
+/// <summary>The sign-in of this browser.</summary>
 /// <param name="Person">Who is signed in; null for nobody.</param>
 /// <param name="Token">To be sent back with every request that changes something.</param>
-internal sealed record SessionView(PersonView? Person, string Token);
+internal sealed record SignInView(PersonView? Person, string Token);
 
 /// <summary>The person who is signed in.</summary>
 internal sealed record PersonView(string UserName, string DisplayName, ImmutableArray<string> Roles, bool IsAdministrator);

@@ -10,13 +10,13 @@ using Microsoft.EntityFrameworkCore;
 namespace Dibujo.Server.Accounts;
 
 /// <summary>
-/// Sessions in the store: a cookie holds nothing but a key. A session ends when it is deleted, when the account's stamp
+/// Sign-ins in the store: a cookie holds nothing but a key. A sign-in ends when it is deleted, when the account's stamp
 /// changes or the account is locked, after some hours without use, and after some days in any case; what the person may
 /// do is read anew at every request.
 /// </summary>
-internal sealed class SessionStore(TimeProvider clock, IServiceScopeFactory scopes) : ITicketStore
+internal sealed class SignInStore(TimeProvider clock, IServiceScopeFactory scopes) : ITicketStore
 {
-    /// <summary>How long a session lasts at most.</summary>
+    /// <summary>How long a sign-in lasts at most.</summary>
     internal static readonly TimeSpan Longest = TimeSpan.FromDays(7);
 
     private static readonly TimeSpan LongestIdle = TimeSpan.FromHours(12);
@@ -31,8 +31,8 @@ internal sealed class SessionStore(TimeProvider clock, IServiceScopeFactory scop
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<DibujoDb>();
         var key = Secrets.New();
-        await Over(db.Sessions).ExecuteDeleteAsync();
-        db.Sessions.Add(new StoredSession
+        await Over(db.SignIns).ExecuteDeleteAsync();
+        db.SignIns.Add(new StoredSignIn
         {
             Hash = Secrets.Hash(key),
             AccountId = ticket.Principal.AccountId(),
@@ -44,7 +44,7 @@ internal sealed class SessionStore(TimeProvider clock, IServiceScopeFactory scop
         return key;
     }
 
-    /// <summary>A session is never prolonged: it is over when it is over.</summary>
+    /// <summary>A sign-in is never prolonged: it is over when it is over.</summary>
     public Task RenewAsync(string key, AuthenticationTicket ticket) => Task.CompletedTask;
 
     public async Task<AuthenticationTicket?> RetrieveAsync(string key)
@@ -52,35 +52,35 @@ internal sealed class SessionStore(TimeProvider clock, IServiceScopeFactory scop
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<DibujoDb>();
         var hash = Secrets.Hash(key);
-        var session = await db.Sessions.AsNoTracking().FirstOrDefaultAsync(s => s.Hash == hash);
-        if (session is null || session.UsedAt < Now - LongestIdle || session.BegunAt < Now - Longest
-            || await Principals.Of(db, session.AccountId, CookieAuthenticationDefaults.AuthenticationScheme, clock.GetUtcNow(), default) is not { } person
-            || person.FindFirstValue(Principals.StampClaim) != session.Stamp)
+        var signIn = await db.SignIns.AsNoTracking().FirstOrDefaultAsync(s => s.Hash == hash);
+        if (signIn is null || signIn.UsedAt < Now - LongestIdle || signIn.BegunAt < Now - Longest
+            || await Principals.Of(db, signIn.AccountId, CookieAuthenticationDefaults.AuthenticationScheme, clock.GetUtcNow(), default) is not { } person
+            || person.FindFirstValue(Principals.StampClaim) != signIn.Stamp)
         {
             return null;
         }
 
-        if (session.UsedAt < Now - Grain)
+        if (signIn.UsedAt < Now - Grain)
         {
             await NoteUseAsync(db, hash);
         }
 
-        ((ClaimsIdentity)person.Identity!).AddClaim(new(Principals.SessionClaim, session.Id.ToString(CultureInfo.InvariantCulture)));
-        return new(person, new() { ExpiresUtc = new DateTimeOffset(session.BegunAt + Longest, TimeSpan.Zero) }, Microsoft.AspNetCore.Identity.IdentityConstants.ApplicationScheme);
+        ((ClaimsIdentity)person.Identity!).AddClaim(new(Principals.SignInClaim, signIn.Id.ToString(CultureInfo.InvariantCulture)));
+        return new(person, new() { ExpiresUtc = new DateTimeOffset(signIn.BegunAt + Longest, TimeSpan.Zero) }, Microsoft.AspNetCore.Identity.IdentityConstants.ApplicationScheme);
     }
 
     public async Task RemoveAsync(string key)
     {
         await using var scope = scopes.CreateAsyncScope();
         var hash = Secrets.Hash(key);
-        await scope.ServiceProvider.GetRequiredService<DibujoDb>().Sessions.Where(s => s.Hash == hash).ExecuteDeleteAsync();
+        await scope.ServiceProvider.GetRequiredService<DibujoDb>().SignIns.Where(s => s.Hash == hash).ExecuteDeleteAsync();
     }
 
     private async Task NoteUseAsync(DibujoDb db, string hash)
     {
         try
         {
-            await db.Sessions.Where(s => s.Hash == hash).ExecuteUpdateAsync(s => s.SetProperty(x => x.UsedAt, Now));
+            await db.SignIns.Where(s => s.Hash == hash).ExecuteUpdateAsync(s => s.SetProperty(x => x.UsedAt, Now));
         }
         catch (Exception failure) when (StoreFaults.Of(failure) is not null)
         {
@@ -88,9 +88,9 @@ internal sealed class SessionStore(TimeProvider clock, IServiceScopeFactory scop
         }
     }
 
-    private IQueryable<StoredSession> Over(IQueryable<StoredSession> sessions)
+    private IQueryable<StoredSignIn> Over(IQueryable<StoredSignIn> signIns)
     {
         var (idle, begun) = (Now - LongestIdle, Now - Longest);
-        return sessions.Where(s => s.UsedAt < idle || s.BegunAt < begun);
+        return signIns.Where(s => s.UsedAt < idle || s.BegunAt < begun);
     }
 }
