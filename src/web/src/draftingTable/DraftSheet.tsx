@@ -50,7 +50,11 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
     ['mod+shift+z', () => draft.redo?.()],
   ]);
   useEffect(() => touching.take(rules), [touching, rules]);
-  useEffect(() => () => program.close(), [program]);
+  useEffect(() => {
+    // While the record for the sheet is fetched.
+    program.program().catch(() => undefined);
+    return () => program.close();
+  }, [program]);
 
   const latest = useRef(rules);
   useLayoutEffect(() => {

@@ -1,8 +1,9 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Problem, Rule } from '../api/generated';
 import type { DraftProgram } from '../engine/draftProgram';
 import type { OpenRecord } from '../engine/openRecord';
+import { useSummary } from '../engine/useRecord';
 import { RuleRow, type RuleActions } from './RuleRow';
 import classes from './RuleList.module.css';
 import { useSentences } from './useSentences';
@@ -19,6 +20,9 @@ interface Props {
 
 /** About how high a rule is that has not been drawn yet, in pixels. */
 const usualHeight = 66;
+
+/** How long sentences wait for the sheet, in milliseconds. */
+const patience = 4000;
 
 /** How many rules are drawn above and below those that are seen. */
 const around = 6;
@@ -37,9 +41,17 @@ export function RuleList({ rules, problems, program, record, chosen, actions }: 
     overscan: around,
   });
   const drawn = rows.getVirtualItems();
+  // The live sheet comes first; where it does not come, the sentences need not wait for it.
+  const { isLive } = useSummary(record);
+  const [isLate, setLate] = useState(false);
+  useEffect(() => {
+    const timer = window.setTimeout(() => setLate(true), patience);
+    return () => window.clearTimeout(timer);
+  }, []);
   const sentenceOf = useSentences(
     program,
     drawn.map(({ index }) => rules[index]!),
+    isLive || isLate,
   );
   const open = rules.findIndex((rule) => rule.key === chosen);
   const isDrawn = useRef(false);

@@ -32,7 +32,7 @@ export class Engine {
   /** Goes up each time a worker dies: what was opened in an earlier one is gone. */
   generation = 0;
 
-  /** Whether somebody has asked for something already. */
+  /** Whether somebody has asked for something already, or has it begun. */
   get isRunning() {
     return this.worker !== undefined;
   }
@@ -40,7 +40,7 @@ export class Engine {
   constructor(private readonly begin: () => WorkerLike) {}
 
   /** Starts the worker, unless it runs. */
-  private start() {
+  start() {
     if (this.worker) {
       return;
     }

@@ -1,18 +1,7 @@
-import type {
-  Element,
-  ElementExplanation,
-  ElementKind,
-  LinkedRecord,
-  Outlook,
-  RecordType,
-  SaidMessage,
-  Setting,
-  Suggestion,
-} from '../api/generated';
+import type { Element, ElementExplanation, ElementKind, LinkedRecord, Outlook, RecordType, Setting } from '../api/generated';
 import type { Changes, Delta, Opened, Value, Values } from './answers';
-import { absent, readBits, type ElementState } from './elementState';
+import { DrawnRecord } from './drawnRecord';
 import type { Engine } from './engine';
-import { Topics } from './topics';
 
 /** A record as the server gives it, to begin with. */
 export interface RecordSource {
@@ -25,66 +14,18 @@ export interface RecordSource {
   states: { element: Element; bits: number }[];
 }
 
-/** Everything that is drawn of one field. The same object for as long as nothing in it differs. */
-export interface FieldView {
-  state: ElementState;
-  parts: Record<string, ElementState>;
-  value: Value;
-  /** The limit that the value breaks, in words; empty if none. */
-  violation: string;
-  /** Keys of the choices that are left to it; null where all are. */
-  offers: string[] | null;
-  messages: SaidMessage[];
-  suggestions: Suggestion[];
-}
-
-/** Everything that is drawn of a section, tab or form. */
-export interface ContainerView {
-  state: ElementState;
-  messages: SaidMessage[];
-}
-
-/** What is so of the record as a whole. */
-export interface Summary {
-  /** Whether states follow the typing; where not, they are the server's, as of the last save. */
-  isLive: boolean;
-  /** False while rules go round in a cycle for these values; the fields in it keep their saved values then. */
-  isSettled: boolean;
-  changed: number;
-  /** Keys of the fields of which what was typed waits. */
-  setAside: string[];
-  /** Keys of the forms that apply to the record now. */
-  forms: string[];
-}
-
-const none: never[] = [];
-
 /**
- * A record open on a form: what to draw of it, and whom to tell when a piece of that differs. It begins with what the server
+ * A record open on a form, to be typed into. It begins with what the server
  * says and becomes live when the engine has opened it. What is typed stands in its field at once, and stays there whatever
  * happens to the engine; what anything means is decided elsewhere.
  */
-export class OpenRecord {
+export class OpenRecord extends DrawnRecord {
   readonly recordType: string;
-  /** Goes up with everything that differs. */
-  version = 0;
-  private summary: Summary;
-  private readonly topics = new Topics();
-  private readonly states = new Map<string, ElementState>();
-  private readonly values: Map<string, Value>;
-  private readonly violations = new Map<string, string>();
-  private readonly offers = new Map<string, string[] | null>();
-  private messages: SaidMessage[] = none;
-  private suggestions: Suggestion[] = none;
-  private cases: number[] = [];
-  private readonly elements: string[] = [];
   private readonly numbers = new Map<string, number>();
   /** What was typed, field by field, to be told to an engine that knows nothing of it yet. */
   private readonly typed = new Map<string, Value>();
   /** What was typed and is not answered yet, or cannot be held: it stands in its field whatever the engine says. */
   private readonly standing = new Map<string, { value: Value; change: number }>();
-  private readonly fieldViews = new Map<string, FieldView>();
-  private readonly containerViews = new Map<string, ContainerView>();
   private lastChange = 0;
   private session?: { id: number; generation: number };
   private source?: () => Promise<number>;
@@ -93,16 +34,15 @@ export class OpenRecord {
 
   constructor(
     private readonly engine: Engine,
-    readonly type: RecordType,
+    type: RecordType,
     private given: RecordSource,
     typed: Values = {},
     private readonly followsForms = true,
   ) {
+    super(type, given.states, new Map(Object.entries(given.values) as [string, Value][]), given.forms);
     this.recordType = given.recordType;
-    this.values = new Map(Object.entries(given.values) as [string, Value][]);
-    given.states.forEach(({ element, bits }) => this.states.set(`${element.kind}:${element.key}`, readBits(bits)));
     Object.entries(typed).forEach(([field, value]) => this.hold(field, value));
-    this.summary = { isLive: false, isSettled: true, changed: this.typed.size, setAside: none, forms: given.forms };
+    this.summarise({ changed: this.typed.size });
   }
 
   get setting() {
@@ -114,56 +54,9 @@ export class OpenRecord {
     return this.typed;
   }
 
-  // What is drawn, and when to draw it anew.
-
-  subscribe = (topic: string, listener: () => void) => this.topics.subscribe(topic, listener);
-
-  state(kind: ElementKind, key: string): ElementState {
-    return this.states.get(`${kind}:${key}`) ?? absent;
-  }
-
-  field(key: string): FieldView {
-    let view = this.fieldViews.get(key);
-    if (!view) {
-      const parts: Record<string, ElementState> = {};
-      for (const part of partKeys[this.type.fields.find((field) => field.key === key)?.type.kind ?? ''] ?? none) {
-        parts[part] = this.state('part', `${key}.${part}`);
-      }
-      view = {
-        state: this.state('field', key),
-        parts,
-        value: this.value(key),
-        violation: this.violations.get(key) ?? '',
-        offers: this.offers.get(key) ?? null,
-        messages: this.messages.filter(({ at }) => at && fieldOf(at) === key),
-        suggestions: this.suggestions.filter(({ field }) => field === key),
-      };
-      this.fieldViews.set(key, view);
-    }
-    return view;
-  }
-
-  container(kind: 'section' | 'tab' | 'form', key: string): ContainerView {
-    const name = `${kind}:${key}`;
-    let view = this.containerViews.get(name);
-    if (!view) {
-      const isHere = ({ at }: SaidMessage) => (kind === 'form' ? !at || at.kind === 'form' : at?.kind === kind && at.key === key);
-      view = { state: this.state(kind, key), messages: this.messages.filter(isHere) };
-      this.containerViews.set(name, view);
-    }
-    return view;
-  }
-
-  whole = (): Summary => this.summary;
-
-  /** Which case of the rule at that place is in force; -1 for none. */
-  caseInForce(rule: number): number {
-    return this.cases[rule] ?? -1;
-  }
-
-  value(field: string): Value {
+  override value(field: string): Value {
     const standing = this.standing.get(field);
-    return standing ? standing.value : (this.values.get(field) ?? null);
+    return standing ? standing.value : super.value(field);
   }
 
   // What is done to it.
@@ -339,108 +232,4 @@ export class OpenRecord {
       () => undefined,
     );
   }
-
-  /** Takes over what is different. */
-  private follow(delta: Delta) {
-    this.followStates(delta);
-    for (let i = 0; i < delta.values.length; i += 2) {
-      const { key } = this.type.fields[delta.values[i] as number]!;
-      this.values.set(key, delta.values[i + 1] as Value);
-      this.touch(`field:${key}`);
-    }
-    for (let i = 0; i < delta.cases.length; i += 2) {
-      this.cases[delta.cases[i]!] = delta.cases[i + 1]!;
-      this.topics.touch(`rule:${delta.cases[i]!}`);
-    }
-    this.followBeside(delta);
-    this.summarise({
-      isSettled: delta.isSettled,
-      changed: delta.changed,
-      setAside: delta.setAside,
-      forms: delta.forms ?? this.summary.forms,
-    });
-    this.tell();
-  }
-
-  private followStates({ elements }: Delta) {
-    for (let i = 0; i < elements.length; i += 2) {
-      const name = this.elements[elements[i]!];
-      const state = readBits(elements[i + 1]!);
-      if (name !== undefined && this.states.get(name) !== state) {
-        this.states.set(name, state);
-        this.touch(name);
-      }
-    }
-  }
-
-  private followBeside({ violations, offers, messages, suggestions }: Delta) {
-    for (let i = 0; violations && i < violations.length; i += 2) {
-      const { key } = this.type.fields[violations[i] as number]!;
-      this.violations.set(key, violations[i + 1] as string);
-      this.touch(`field:${key}`);
-    }
-    for (let i = 0; offers && i < offers.length; i += 2) {
-      const { key } = this.type.fields[offers[i] as number]!;
-      this.offers.set(key, offers[i + 1] as string[] | null);
-      this.touch(`field:${key}`);
-    }
-    if (messages) {
-      [...this.messages, ...messages].forEach(({ at }) => {
-        this.touch(
-          !at || at.kind === 'form'
-            ? 'form:'
-            : at.kind === 'field' || at.kind === 'part'
-              ? `field:${fieldOf(at)}`
-              : `${at.kind}:${at.key}`,
-        );
-      });
-      this.messages = messages;
-    }
-    if (suggestions) {
-      [...this.suggestions, ...suggestions].forEach(({ field }) => this.touch(`field:${field}`));
-      this.suggestions = suggestions;
-    }
-  }
-
-  private summarise(part: Partial<Summary>) {
-    const next = { ...this.summary, ...part };
-    const isSame = (Object.keys(next) as (keyof Summary)[]).every(
-      (name) => JSON.stringify(next[name]) === JSON.stringify(this.summary[name]),
-    );
-    if (!isSame) {
-      this.summary = next;
-      this.topics.touch('record');
-    }
-  }
-
-  /** Notes that an element has to be drawn anew. */
-  private touch(name: string) {
-    const [kind, key] = name.split(':') as [string, string];
-    const topic = kind === 'part' ? `field:${key.split('.')[0]!}` : kind === 'form' ? 'form:' : name;
-    if (topic.startsWith('field:')) {
-      this.fieldViews.delete(topic.slice('field:'.length));
-    } else {
-      [...this.containerViews.keys()]
-        .filter((view) => view === topic || (kind === 'form' && view.startsWith('form:')))
-        .forEach((view) => this.containerViews.delete(view));
-    }
-    this.topics.touch(topic);
-    if (kind === 'tab') {
-      this.topics.touch('tabs');
-    }
-  }
-
-  private tell() {
-    this.version++;
-    this.topics.touch('any');
-    this.topics.tell();
-  }
 }
-
-const partKeys: Record<string, string[]> = {
-  fullName: ['given', 'family'],
-  address: ['street', 'postalCode', 'city', 'country'],
-};
-
-/** The field that a message stands beside; none where it stands beside something else. */
-const fieldOf = ({ kind, key }: Element) => (kind === 'field' || kind === 'part' ? key.split('.')[0]! : undefined);

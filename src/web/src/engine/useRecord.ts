@@ -1,7 +1,8 @@
 import { useCallback, useSyncExternalStore } from 'react';
 import type { ElementKind } from '../api/generated';
 import type { ElementState } from './elementState';
-import type { ContainerView, FieldView, OpenRecord, Summary } from './openRecord';
+import type { ContainerView, FieldView, Summary } from './drawnRecord';
+import type { OpenRecord } from './openRecord';
 
 function useTopic<T>(record: OpenRecord, topic: string, look: () => T): T {
   const subscribe = useCallback((listener: () => void) => record.subscribe(topic, listener), [record, topic]);

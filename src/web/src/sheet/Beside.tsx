@@ -1,6 +1,7 @@
 import { Button } from '@mantine/core';
 import type { Field } from '../api/generated';
-import type { FieldView, OpenRecord } from '../engine/openRecord';
+import type { FieldView } from '../engine/drawnRecord';
+import type { OpenRecord } from '../engine/openRecord';
 import { Said } from './Said';
 import classes from './Said.module.css';
 

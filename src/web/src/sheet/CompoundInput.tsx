@@ -1,10 +1,11 @@
 import { TextInput } from '@mantine/core';
 import type { Field } from '../api/generated';
 import { absent, asks } from '../engine/elementState';
-import type { FieldView, OpenRecord } from '../engine/openRecord';
+import type { FieldView } from '../engine/drawnRecord';
+import type { OpenRecord } from '../engine/openRecord';
 import classes from './CompoundInput.module.css';
 import lines from './lines.module.css';
-import { partsOf } from './parts';
+import { partsOf } from '../engine/parts';
 
 interface Props {
   field: Field;
@@ -26,7 +27,7 @@ export function CompoundInput({ field, record, view, isReadOnly, describedBy }: 
 
   return (
     <div className={classes.parts} role="group" aria-label={field.label}>
-      {partsOf(field).map(({ key, label }, i) => {
+      {partsOf(field.type.kind).map(({ key, label }, i) => {
         const state = view.parts[key] ?? absent;
         const isAsked = asks(state);
         return (

@@ -1,7 +1,8 @@
 import { MultiSelect, NumberInput, SegmentedControl, Select, Text, Textarea, TextInput } from '@mantine/core';
 import type { Field, Option } from '../api/generated';
 import type { Value } from '../engine/answers';
-import type { FieldView, OpenRecord } from '../engine/openRecord';
+import type { FieldView } from '../engine/drawnRecord';
+import type { OpenRecord } from '../engine/openRecord';
 import { CompoundInput } from './CompoundInput';
 import classes from './FieldInput.module.css';
 import { LinkInput } from './LinkInput';
