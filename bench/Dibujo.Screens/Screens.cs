@@ -1,6 +1,5 @@
 using System.Diagnostics;
 using Dibujo.Endurance;
-using OpenQA.Selenium;
 
 namespace Dibujo.Screens;
 

@@ -4,7 +4,6 @@ using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
-using Dibujo.Core.Workflows;
 
 namespace Dibujo.Screens;
 

@@ -55,7 +55,8 @@ public static class RuleTape
         "show" => new Show(node["targets"].List(RecordTypeTape.Element)),
         "hide" => new Hide(node["targets"].List(RecordTypeTape.Element), EnumTape.Read<HiddenValue>(node["value"])),
         "require" => new Require(
-            node["targets"].List(RecordTypeTape.Element), EnumTape.Read(node["level"], Requirement.ToMoveOn), node["message"].TextOrNull) { Moves = node["moves"].Texts() },
+            node["targets"].List(RecordTypeTape.Element), EnumTape.Read(node["level"], Requirement.ToMoveOn), node["message"].TextOrNull)
+        { Moves = node["moves"].Texts() },
         "makeOptional" => new MakeOptional(node["targets"].List(RecordTypeTape.Element)),
         "lock" => new Lock(node["targets"].List(RecordTypeTape.Element)),
         "unlock" => new Unlock(node["targets"].List(RecordTypeTape.Element)),
