@@ -60,6 +60,13 @@ internal sealed class Page : IDisposable
 
     internal T Run<T>(string script, params object[] operands) => (T)driver.ExecuteScript(script, operands)!;
 
+    /// <summary>Runs a script that hands its figures over when it is done.</summary>
+    internal IReadOnlyList<double> RunAsync(string script, params object[] operands)
+    {
+        driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromMinutes(2);
+        return [.. ((IEnumerable<object>)driver.ExecuteAsyncScript(script, operands)!).Select(figure => Convert.ToDouble(figure, CultureInfo.InvariantCulture))];
+    }
+
     internal double Number(string script, params object[] operands) => Convert.ToDouble(driver.ExecuteScript($"return {script}", operands), CultureInfo.InvariantCulture);
 
     /// <summary>Milliseconds after which something was seen for the first time since the page was opened or <see cref="Forget"/>.</summary>

@@ -11,7 +11,7 @@ var (server, _) = await BuiltServer.StartAsync(data);
 await using (server)
 {
     using var administrator = await Client.SignInAsync(server.Address, "ada");
-    var screens = new Screens(server.Address, administrator, tries);
+    var screens = new ScreenTimes(server.Address, administrator, tries);
     if (!asJson)
     {
         Console.WriteLine(Figures.Head);

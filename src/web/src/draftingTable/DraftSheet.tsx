@@ -34,6 +34,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   const [program] = useState(() => new DraftProgram(engine, stored.definition));
   const [touching] = useState(() => new Touching(rules));
   const [edition, setEdition] = useState(stored.edition);
+  const [hasFailed, setFailed] = useState(false);
   const [chosen, setChosen] = useState<string>();
   const [tab, setTab] = useState('');
   const [showHidden, setShowHidden] = useState(true);
@@ -52,7 +53,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   useEffect(() => touching.take(rules), [touching, rules]);
   useEffect(() => {
     // While the record for the sheet is fetched.
-    program.program().catch(() => undefined);
+    program.program().catch(() => setFailed(true));
     return () => program.close();
   }, [program]);
 
@@ -171,6 +172,12 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
             New rule
           </Button>
         </div>
+        {hasFailed && (
+          <p className={lines.wrong} role="alert">
+            The rule engine could not be loaded, so the sheet does not follow what you write. The draft is kept all the same. Load
+            the page again; a current browser is needed.
+          </p>
+        )}
         <RuleList rules={rules} problems={problems.rules} program={program} record={record} chosen={chosen} actions={actions} />
       </section>
       <section className={classes.sheet} aria-label="Sheet">

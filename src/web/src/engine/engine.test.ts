@@ -46,3 +46,14 @@ it('fails what a dead worker owes, and starts another with the next question', a
   void engine.ask('outlook', 1);
   expect(workers).toHaveLength(2);
 });
+
+it('gives up where workers die one after another, until one has answered', async () => {
+  const { engine, workers } = begun();
+  for (let death = 0; death < 3; death++) {
+    void engine.ask('outlook', 1).catch(() => undefined);
+    await workers.at(-1)!.die();
+  }
+
+  await expect(engine.ask('outlook', 1)).rejects.toThrow('does not stay alive');
+  expect(workers).toHaveLength(3);
+});

@@ -1,8 +1,11 @@
 import type { Operations } from './operations';
 import type { Reply, Request } from './worker';
 
-/** How long an answer may take before the worker counts as dead, in milliseconds: the first waits for the runtime. */
-const patience = { first: 60_000, later: 20_000 };
+/** How long an answer may take before the worker counts as dead, in milliseconds: a large draft takes its time to be checked. */
+const patience = 180_000;
+
+/** How many workers may die one after another without an answer before no other is started. */
+const mostDeaths = 3;
 
 /** As much of a worker as is needed here. */
 export interface WorkerLike {
@@ -25,7 +28,7 @@ export class EngineError extends Error {}
 export class Engine {
   private worker?: WorkerLike;
   private lastId = 0;
-  private hasAnswered = false;
+  private deaths = 0;
   private warmed = -1;
   private readonly waiting = new Map<number, Waiting>();
   private readonly mourners = new Set<() => void>();
@@ -46,7 +49,7 @@ export class Engine {
     }
     const worker = this.begin();
     worker.onmessage = ({ data: { id, result, error } }) => {
-      this.hasAnswered = true;
+      this.deaths = 0;
       const asked = this.waiting.get(id);
       this.waiting.delete(id);
       if (asked) {
@@ -58,7 +61,7 @@ export class Engine {
         }
       }
     };
-    worker.onerror = (event) => this.bury(event.message);
+    worker.onerror = (event) => this.restart(event.message);
     this.worker = worker;
   }
 
@@ -67,11 +70,13 @@ export class Engine {
     operation: K,
     ...operands: Parameters<Operations[K]>
   ): Promise<Awaited<ReturnType<Operations[K]>>> {
+    if (this.deaths >= mostDeaths) {
+      return Promise.reject(new EngineError('The engine does not stay alive.'));
+    }
     this.start();
     const id = ++this.lastId;
     return new Promise((resolve, reject) => {
-      const limit = this.hasAnswered ? patience.later : patience.first;
-      const timer = setTimeout(() => this.bury(`no answer to ${operation} in ${limit / 1000} s`), limit);
+      const timer = setTimeout(() => this.restart(`no answer to ${operation} in ${patience / 1000} s`), patience);
       this.waiting.set(id, { resolve, reject, timer });
       this.worker!.postMessage({ id, operation, operands });
     });
@@ -91,10 +96,11 @@ export class Engine {
     return () => void this.mourners.delete(listener);
   }
 
-  private bury(reason: string) {
+  /** Ends the worker, with all that it owes; whatever is asked next starts another, unless too many have died one after another. */
+  restart(reason: string) {
     this.worker?.terminate();
     this.worker = undefined;
-    this.hasAnswered = false;
+    this.deaths++;
     this.generation++;
     const lost = [...this.waiting.values()];
     this.waiting.clear();

@@ -228,8 +228,8 @@ export class OpenRecord extends DrawnRecord {
         }
         this.follow(delta);
       },
-      // A dead engine is started again with all that was typed; anything else that fails leaves it standing.
-      () => undefined,
+      // What was typed stands. An engine that fails at a question is not trusted with the next: another is started with all of it.
+      (failure: Error) => this.sessionId === session && this.engine.restart(failure.message),
     );
   }
 }

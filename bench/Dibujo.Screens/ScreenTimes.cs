@@ -4,7 +4,7 @@ using Dibujo.Endurance;
 namespace Dibujo.Screens;
 
 /// <summary>What a person waits for on the main screens, from cold browsers, in the order in which it is met.</summary>
-internal sealed class Screens(Uri address, Client administrator, int tries)
+internal sealed class ScreenTimes(Uri address, Client administrator, int tries)
 {
     private const string Loans = "object-loan";
 
@@ -23,7 +23,7 @@ internal sealed class Screens(Uri address, Client administrator, int tries)
         }
 
         var site = new Site(administrator);
-        foreach (var (rules, goal) in new[] { (500, "80"), (1000, "–"), (10_000, "–") })
+        foreach (var (rules, goal, compiling) in new[] { (100, "–", "–"), (500, "80", "–"), (1000, "–", "50"), (10_000, "–", "150") })
         {
             var ids = await site.UseAsync(WideForm.With(Site.RecordType, rules), 3);
             if (rules == 500)
@@ -36,6 +36,7 @@ internal sealed class Screens(Uri address, Client administrator, int tries)
 
             yield return Cold($"a record's address opened cold, {rules} rules: live", "s", "–", $"/records/{ids[0]}", Math.Min(tries, 8), "live");
             yield return Edit(Site.RecordType, $"{rules} rules", goal);
+            yield return Compile(Site.RecordType, $"{rules} rules", compiling);
             if (rules == 1000)
             {
                 yield return await ServerAsync(ids[0]);
@@ -130,6 +131,42 @@ internal sealed class Screens(Uri address, Client administrator, int tries)
 
         yield return new("the drafting table from a click: live", "s", "0.8", all);
         yield return Edit(type, what, "50");
+        yield return Compile(type, what, "16");
+    }
+
+    /// <summary>Asks a worker of its own to take over an edit: from the question to the answer.</summary>
+    private Figures Compile(string type, string what, string goal)
+    {
+        using var page = NewPage();
+        page.Open($"/types/{type}/rules");
+        page.Seen("live");
+        var times = page.RunAsync("""
+            const [type, tries, done] = arguments;
+            const script = performance.getEntriesByType('resource').find((entry) => /\/worker-[^/]*\.js$/.test(entry.name)).name;
+            const worker = new Worker(script, { type: 'module' });
+            const ask = (operation, ...operands) => new Promise((then) => {
+              worker.onmessage = ({ data }) => then(data.result);
+              worker.postMessage({ id: 1, operation, operands });
+            });
+            (async () => {
+              const { definition } = await (await fetch(`/api/record-types/${type}/draft`)).json();
+              const { rules } = definition;
+              const { program } = await ask('draft', definition);
+              const times = [];
+              for (let i = 0; i < tries + 5; i++) {
+                const place = i % rules.length;
+                const cases = rules[place].cases?.map((one) => ({ ...one, effects: [...one.effects, { kind: 'message', severity: 'note', text: `${i}` }] }));
+                // A number stands for a rule that is known.
+                const edited = rules.map((rule, at) => (at === place ? { ...rule, cases } : at));
+                const begun = performance.now();
+                await ask('edit', program, edited);
+                times.push(performance.now() - begun);
+              }
+              worker.terminate();
+              done(times.slice(5));
+            })();
+            """, type, tries);
+        return new($"compiling after an edit, with the way to the worker and back: {what}", "ms", goal, times);
     }
 
     /// <summary>Switches a rule that is in force off and on again: from the press to the repainted sheet.</summary>
