@@ -1,4 +1,4 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
 import type { Problem, Rule } from '../api/generated';
 import type { DraftProgram } from '../engine/draftProgram';
@@ -32,6 +32,10 @@ const none: Problem[] = [];
 /** The rules as sentences, highest first; the chosen one opens in place. Only those that are seen are drawn. */
 export function RuleList({ rules, problems, program, record, chosen, actions }: Props) {
   const scroll = useRef<HTMLDivElement>(null);
+  const open = rules.findIndex((rule) => rule.key === chosen);
+  // The open rule stays drawn wherever the list is scrolled to: what is being written in it is nowhere else yet.
+  const withOpen = (range: Range) =>
+    [...new Set([...defaultRangeExtractor(range), ...(open >= 0 ? [open] : [])])].sort((a, b) => a - b);
   // eslint-disable-next-line react-hooks/incompatible-library -- nothing here is memoised by what it answers
   const rows = useVirtualizer({
     count: rules.length,
@@ -39,6 +43,7 @@ export function RuleList({ rules, problems, program, record, chosen, actions }: 
     estimateSize: () => usualHeight,
     getItemKey: (place) => rules[place]!.key,
     overscan: around,
+    rangeExtractor: withOpen,
   });
   const drawn = rows.getVirtualItems();
   // The live sheet comes first; where it does not come, the sentences need not wait for it.
@@ -53,12 +58,9 @@ export function RuleList({ rules, problems, program, record, chosen, actions }: 
     drawn.map(({ index }) => rules[index]!),
     isLive || isLate,
   );
-  const open = rules.findIndex((rule) => rule.key === chosen);
-  const isDrawn = useRef(false);
-  isDrawn.current = drawn.some(({ index }) => index === open);
   useEffect(() => {
-    if (open >= 0 && !isDrawn.current) {
-      rows.scrollToIndex(open, { align: 'center' });
+    if (open >= 0) {
+      rows.scrollToIndex(open, { align: 'auto' });
     }
     // When another rule is chosen, not whenever it moves.
     // eslint-disable-next-line react-hooks/exhaustive-deps
