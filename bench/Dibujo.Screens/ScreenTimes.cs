@@ -34,7 +34,7 @@ internal sealed class ScreenTimes(Uri address, Client administrator, int tries)
                 }
             }
 
-            yield return Cold($"a record's address opened cold, {rules} rules: live", "s", "–", $"/records/{ids[0]}", Math.Min(tries, 8), "live");
+            yield return Cold($"a record's address opened cold, {rules} rules: live", "s", "–", $"/records/{ids[0]}", tries, "live");
             yield return Edit(Site.RecordType, $"{rules} rules", goal);
             yield return Compile(Site.RecordType, $"{rules} rules", compiling);
             if (rules == 1000)

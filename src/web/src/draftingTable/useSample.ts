@@ -42,7 +42,7 @@ export function useSample(type: RecordType, view: View, program: DraftProgram) {
     if (!record) {
       return;
     }
-    const callOff = afterPaint(() => void record.open(program.program));
+    const callOff = afterPaint(() => void program.open(record).catch(() => undefined));
     return () => {
       callOff();
       record.close();

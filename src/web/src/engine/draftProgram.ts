@@ -41,11 +41,26 @@ export class DraftProgram {
       }
     });
     this.definition = definition;
-    const { problems, delta } = await this.engine.ask('edit', program, rules, record?.sessionId);
-    if (delta) {
-      record?.rebased(delta);
+    try {
+      const { problems, delta } = await this.engine.ask('edit', program, rules, record?.sessionId);
+      if (delta) {
+        record?.rebased(delta);
+      }
+      return problems;
+    } catch (failure) {
+      // What the engine knows of the rules is not sure any more: the draft goes over as a whole next time.
+      this.opened = undefined;
+      throw failure;
     }
-    return problems;
+  }
+
+  /** Opens a record under the draft; where that was edited on the way, carries the record over. */
+  async open(record: OpenRecord): Promise<void> {
+    const before = this.definition;
+    await record.open(this.program);
+    if (this.definition !== before) {
+      await this.edit(this.definition, record);
+    }
   }
 
   close() {
@@ -57,7 +72,9 @@ export class DraftProgram {
 
   /** What may be put into the blanks of a sentence. */
   vocabulary(): Promise<Vocabulary> {
-    return (this.knownVocabulary ??= this.program().then((program) => this.engine.ask('vocabulary', program)));
+    this.knownVocabulary ??= this.program().then((program) => this.engine.ask('vocabulary', program));
+    this.knownVocabulary.catch(() => (this.knownVocabulary = undefined));
+    return this.knownVocabulary;
   }
 
   /** The sentence of a rule, if it has been written. */
