@@ -12,6 +12,7 @@ return args switch
     ["import", var pack, var file, "--apply", var result] => ImportCommand.Run(pack, file, result, Console.Out),
     ["export", var pack, var form] => ExportCommand.Run(pack, form, null, Console.Out, Console.Error),
     ["export", var pack, "schema", var stage] => ExportCommand.Run(pack, "schema", stage, Console.Out, Console.Error),
+    ["read", var pack, var sentence] => ReadCommand.Run(pack, sentence, Console.Out, Console.Error),
     ["test", var pack] => TestCommand.Run(pack, Console.Out),
     ["--help" or "-h" or "help"] => Usage.Print(Console.Out, ExitCode.Fine),
     _ => Usage.Print(Console.Error, ExitCode.Misused),

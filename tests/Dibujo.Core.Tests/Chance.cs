@@ -176,7 +176,7 @@ internal sealed class Chance(uint seed) : IRecordLookup
 
     private ImmutableArray<Effect> Effects() =>
         [.. Enumerable.Range(0, random.Next(1, 3)).Select(_ => Effect())
-            .Select(e => !HasValueEffects && e is (SetValue or ClearValue or Calculate or Hide { Value: not HiddenValue.Keep }) ? new Hide([Target()]) : e).DistinctBy(e => (Facets.Of(e), e is StateEffect s ? s.Targets[0].Key : e is FieldEffect f ? f.Field : e.ToString()))];
+            .Select(e => !HasValueEffects && e is (SetValue or ClearValue or ResetValue or Calculate or Hide { Value: not HiddenValue.Keep }) ? new Hide([Target()]) : e).DistinctBy(e => (Facets.Of(e), e is StateEffect s ? s.Targets[0].Key : e is FieldEffect f ? f.Field : e.ToString()))];
 
     /// <summary>Skipping begins after a field at which the condition looks.</summary>
     private Case Sound(Case @case) => !@case.Effects.Any(e => e is JumpAhead or EndForm) ? @case
@@ -215,7 +215,7 @@ internal sealed class Chance(uint seed) : IRecordLookup
             7 => new Core.Rules.Lock([target]),
             8 => new Unlock([target]),
             9 or 10 => new SetValue(field.Key, Given(field)),
-            11 => new ClearValue(field.Key),
+            11 => random.Next(2) == 0 ? new ClearValue(field.Key) : new ResetValue(field.Key),
             12 => new Calculate(field.Key, Given(field, from: field.Key is "f2" or "f6" ? ["if f0 then f10.g0 else 7", "count(f7)"] : field.Key == "f3" ? ["f1 + \" }“\" + f5", "f8.given"] : null)),
             13 => random.Next(2) == 0 ? new Narrow("f1", Pick<ImmutableArray<string>>(["a"], ["a", "b"], [])) : new Narrow("f7", ["b", "c"]),
             14 => random.Next(2) == 0 ? new JumpAhead(Pick(Element.Field("f6"), Element.Section("s2"))) : new EndForm("No {f3}."),

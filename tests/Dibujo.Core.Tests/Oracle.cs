@@ -64,6 +64,7 @@ internal sealed class Oracle
             : IsOnForm(field.Key) && !hidden && AccessTo(field.Key) == Access.Open && changes.TryGetValue(field.Key, out var change) ? change
             : given is SetValue set ? Found(set.To, field)
             : given is ClearValue ? Value.Blank
+            : given is ResetValue ? field.Default?.In(setting, field.Type) ?? Value.Blank
             : saved[field.Key];
     }
 

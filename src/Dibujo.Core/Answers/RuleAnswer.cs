@@ -117,6 +117,7 @@ public static class RuleAnswer
         {
             SetValue => "set",
             ClearValue => "clear",
+            ResetValue => "reset",
             _ => char.ToLowerInvariant(effect.GetType().Name[0]) + effect.GetType().Name[1..],
         });
         switch (effect)

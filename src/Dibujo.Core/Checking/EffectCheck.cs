@@ -118,9 +118,10 @@ internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, Proble
                 CheckValue(place, set.Field, $"{place}/to", set.To);
                 Once($"{place}/field", effect, Element.Field(set.Field), said);
                 break;
-            case ClearValue clear:
-                CheckField($"{place}/field", clear.Field);
-                Once($"{place}/field", effect, Element.Field(clear.Field), said);
+            case ClearValue or ResetValue:
+                var emptied = ((FieldEffect)effect).Field;
+                CheckField($"{place}/field", emptied);
+                Once($"{place}/field", effect, Element.Field(emptied), said);
                 break;
             case Calculate calculate:
                 CheckValue(place, calculate.Field, $"{place}/from", calculate.From);

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Programs;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
 
@@ -178,6 +179,7 @@ internal sealed class RuleCompiler
         MakeOptional => Add(requirements, new(Requirement.Optional, [], null)),
         SetValue set => Add(values, ValueOf(frame.Fields[set.Field], set.To, isHeld: false)),
         ClearValue => Add(values, new(IsHeld: false, -1, Value.Blank)),
+        ResetValue reset => Add(values, DefaultOf(frame.Fields[reset.Field])),
         Calculate calculate => Add(values, ValueOf(frame.Fields[calculate.Field], calculate.From, isHeld: true)),
         Narrow narrow => Add(choices, narrow.Options),
         _ => throw new ArgumentOutOfRangeException(nameof(effect)),
@@ -194,6 +196,18 @@ internal sealed class RuleCompiler
         var slot = frame.Slots.Of(from, frame.Fields.Type(field), field);
         used.AddSlot(slot);
         return new(isHeld, slot, Value.Blank);
+    }
+
+    private ValueCode DefaultOf(int field)
+    {
+        Comparand? from = frame.Type.Fields[field].Default switch
+        {
+            FixedDefault { Value: var value } => new Literal(value),
+            TodayDefault => frame.Fields.Type(field) is DateTimeType ? new SubjectComparand(new NowSubject()) : new RelativeDay(0),
+            CreatorDefault => new SubjectComparand(new PersonSubject()),
+            _ => null,
+        };
+        return from is null ? new(IsHeld: false, -1, Value.Blank) : ValueOf(field, from, isHeld: false);
     }
 
     /// <summary>A field's own lock, hiding or value looks at its own saved value, also where the effect is on a container.</summary>

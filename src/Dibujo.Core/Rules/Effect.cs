@@ -15,6 +15,7 @@ namespace Dibujo.Core.Rules;
 [JsonDerivedType(typeof(Unlock), "unlock")]
 [JsonDerivedType(typeof(SetValue), "set")]
 [JsonDerivedType(typeof(ClearValue), "clear")]
+[JsonDerivedType(typeof(ResetValue), "reset")]
 [JsonDerivedType(typeof(Calculate), "calculate")]
 [JsonDerivedType(typeof(Narrow), "narrow")]
 [JsonDerivedType(typeof(Message), "message")]
@@ -75,6 +76,10 @@ public sealed record SetValue(string Field, Comparand To) : FieldEffect(Field);
 
 /// <summary>Empties a field when the case comes into force; it may be filled in after.</summary>
 public sealed record ClearValue(string Field) : FieldEffect(Field);
+
+/// <summary>Gives a field its default again when the case comes into force, or empties it where it has none; it may be edited after.</summary>
+/// <remarks>The field stays in view, unlike with <see cref="HiddenValue.Reset"/>.</remarks>
+public sealed record ResetValue(string Field) : FieldEffect(Field);
 
 /// <summary>Holds a field's value equal to something for as long as the case is in force, and locks it. See <see cref="SetValue"/>.</summary>
 public sealed record Calculate(string Field, Comparand From) : FieldEffect(Field);

@@ -34,7 +34,7 @@ public static class Facets
         Show or Hide => Facet.Visibility,
         Lock or Unlock => Facet.Access,
         Require or MakeOptional => Facet.Requirement,
-        SetValue or ClearValue or Calculate => Facet.Value,
+        SetValue or ClearValue or ResetValue or Calculate => Facet.Value,
         Narrow => Facet.Choices,
         _ => null,
     };

@@ -17,6 +17,9 @@ internal sealed class Names
     /// <summary>Before a single choice of several that is given as a list of one.</summary>
     internal const string Just = "just";
 
+    /// <summary>What a field is set to that is reset.</summary>
+    internal const string ItsDefault = "its default";
+
     /// <summary>How the element that encloses all forms is called.</summary>
     internal const string Record = "the record";
 
@@ -67,7 +70,7 @@ internal sealed class Names
 
     /// <summary>The choices of a field, stages, moves and so on.</summary>
     internal NameList Options(FieldType type) => options.GetOrAdd(
-        type, one => new(((IOffersOptions)one).Options.Select(o => (o.Key, o.Label)), [.. AfterIs, "only", Just, "nothing", "today", ValueOf], []));
+        type, one => new(((IOffersOptions)one).Options.Select(o => (o.Key, o.Label)), [.. AfterIs, "only", Just, "nothing", "today", ValueOf, ItsDefault], []));
 
     /// <summary>The parts of a compound value.</summary>
     internal static NameList Parts(CompoundType type) => new(type.Parts.Select(p => (p.Key, p.Label)), [], []);

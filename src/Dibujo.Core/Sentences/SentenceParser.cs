@@ -267,8 +267,7 @@ internal sealed class SentenceParser
             case "make optional":
                 return new MakeOptional(Targets());
             case "set":
-                var (set, to) = Given("to");
-                return new SetValue(set, to);
+                return Set();
             case "calculate":
                 var (calculated, from) = Given("as");
                 return new Calculate(calculated, from);
@@ -295,6 +294,13 @@ internal sealed class SentenceParser
 
     internal FieldType WithOptions(string field) =>
         names.Subjects.Field(field)!.Type is IOffersOptions and FieldType type ? type : throw reader.Fail(reader.At);
+
+    private FieldEffect Set()
+    {
+        var field = values.DemandField();
+        reader.Demand("to");
+        return reader.Take(Names.ItsDefault, PartKind.Comparand) ? new ResetValue(field) : new SetValue(field, values.DemandComparand(names.Subjects.Field(field)!.Type));
+    }
 
     private (string Field, Comparand Value) Given(string word)
     {

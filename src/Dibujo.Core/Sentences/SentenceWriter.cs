@@ -193,6 +193,11 @@ internal sealed class SentenceWriter(Names names)
             case ClearValue clear:
                 Add(PartKind.Target, names.Fields.Write(clear.Field), $"{place}/field");
                 break;
+            case ResetValue reset:
+                Add(PartKind.Target, names.Fields.Write(reset.Field), $"{place}/field");
+                Word("to");
+                Word(Names.ItsDefault);
+                break;
             case Calculate calculate:
                 WriteGiven(place, calculate.Field, "as", calculate.From, "from");
                 break;

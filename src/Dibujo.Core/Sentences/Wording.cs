@@ -67,7 +67,7 @@ public static class Wording
         MakeOptional => "make optional",
         Lock => "lock",
         Unlock => "unlock",
-        SetValue => "set",
+        SetValue or ResetValue => "set",
         ClearValue => "empty",
         Calculate => "calculate",
         Narrow => "narrow",

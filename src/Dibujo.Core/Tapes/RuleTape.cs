@@ -62,6 +62,7 @@ public static class RuleTape
         "unlock" => new Unlock(node["targets"].List(RecordTypeTape.Element)),
         "set" => new SetValue(node["field"].Text, Comparand(node["to"])),
         "clear" => new ClearValue(node["field"].Text),
+        "reset" => new ResetValue(node["field"].Text),
         "calculate" => new Calculate(node["field"].Text, Comparand(node["from"])),
         "narrow" => new Narrow(node["field"].Text, node["options"].Texts()),
         "message" => new Message(EnumTape.Read<Severity>(node["severity"]), node["text"].Text, At(node["at"])),

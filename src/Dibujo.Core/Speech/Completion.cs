@@ -1,0 +1,30 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Sentences;
+
+namespace Dibujo.Core.Speech;
+
+/// <summary>What may come next where a rule is said as people say it.</summary>
+internal static class Completion
+{
+    internal static ImmutableArray<SentenceOffer> Of(string said, Lexicon lexicon)
+    {
+        var listener = new Listener(said);
+        new RuleListener(listener, lexicon, []).Rule(new("", ""));
+        // An article that stands last may be the beginning of something else.
+        var rest = listener.EndOf(listener.Words.Length);
+        var isBetween = said.Length == 0 || char.IsWhiteSpace(said[^1]);
+        while (rest < said.Length && char.IsWhiteSpace(said[rest]))
+        {
+            rest++;
+        }
+
+        return
+        [
+            .. listener.Expected.Select(one => (one.What, one.IsHint, Start: one.At < listener.Words.Length ? listener.StartOf(one.At) : rest))
+                .Where(one => one.Start == said.Length ? isBetween
+                    : !one.IsHint && one.What.Length > said.Length - one.Start && one.What.StartsWith(said[one.Start..], StringComparison.OrdinalIgnoreCase))
+                .OrderByDescending(one => one.Start).ThenBy(one => one.IsHint).DistinctBy(one => one.What)
+                .Select(one => new SentenceOffer(one.What, PartKind.Detail, one.Start, one.IsHint)),
+        ];
+    }
+}

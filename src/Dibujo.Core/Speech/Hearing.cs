@@ -1,0 +1,71 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Records;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Sentences;
+
+namespace Dibujo.Core.Speech;
+
+/// <summary>What came of a rule that was said as people say it.</summary>
+/// <remarks>
+/// Differs from <see cref="SentenceReading"/>, which reads the one canonical sentence and nothing else. A canonical
+/// sentence is heard as exactly what it says.
+/// </remarks>
+/// <param name="Rule">The rule; null while a question is open, or where nothing can be made of it.</param>
+/// <param name="Sentence">The rule's canonical sentence; null without a rule.</param>
+/// <param name="Guesses">What was not said in so many words. Each can be changed.</param>
+/// <param name="Question">What could mean several things; then there is no rule. Nothing is chosen silently.</param>
+/// <param name="Refusal">Why nothing can be made of it; null where something can.</param>
+public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess> Guesses, Question? Question, Refusal? Refusal)
+{
+    private const int MostCharacters = 2000;
+
+    /// <summary>Hears a rule among others; key, reason and whether it is on are those of <paramref name="like"/>, and its name if that has one.</summary>
+    /// <remarks>The other rules tell whether it makes sense to show what rests shown: only where one of them hides it.</remarks>
+    public static Hearing Of(string said, RecordType type, IEnumerable<Rule> rules, Rule like)
+    {
+        var (canonical, _) = SentenceReading.Of(said, type, like);
+        if (canonical is not null)
+        {
+            return new(Named(canonical, type), Sentences.Sentence.Plain(Sentences.Sentence.Of(canonical, type)), [], null, null);
+        }
+
+        if (said.Length > MostCharacters)
+        {
+            return new(null, null, [], null, new(MostCharacters, $"This is longer than {MostCharacters} characters. Say it in several rules.", []));
+        }
+
+        var listener = new Listener(said);
+        var rule = new RuleListener(listener, Lexicon.Of(type), rules).Rule(like);
+        return rule is null ? new(null, null, [], null, Refusal.Of(listener, Lexicon.Of(type)))
+            : listener.Questions is [var question, ..] ? new(null, null, listener.Guesses, question, null)
+            : new(Named(rule, type), Sentences.Sentence.Plain(Sentences.Sentence.Of(rule, type)), listener.Guesses, null, null);
+    }
+
+    /// <summary>What may stand at the end of what was said so far, the most likely first.</summary>
+    public static ImmutableArray<SentenceOffer> Complete(string said, RecordType type)
+    {
+        var offers = SentenceReading.Complete(said, said.Length, type);
+        return offers.IsEmpty && said.Length <= MostCharacters ? Completion.Of(said, Lexicon.Of(type)) : offers;
+    }
+
+    private static Rule Named(Rule rule, RecordType type) => rule.Name.Length > 0 ? rule : rule with { Name = RuleName.For(rule, type) };
+}
+
+/// <summary>Words that stand for others.</summary>
+/// <param name="Label">What people read who choose it.</param>
+/// <param name="Text">What takes the place of the words that were said.</param>
+public sealed record Wordage(string Label, string Text);
+
+/// <summary>Something that was not said in so many words.</summary>
+/// <param name="Start">Where it begins in what was typed.</param>
+/// <param name="End">Where it ends there.</param>
+/// <param name="Meant">What it was taken for.</param>
+/// <param name="Others">What it could be instead.</param>
+public sealed record Guess(int Start, int End, string Meant, ImmutableArray<Wordage> Others);
+
+/// <summary>Something that could mean several things.</summary>
+/// <param name="Start">Where it begins in what was typed.</param>
+/// <param name="End">Where it ends there.</param>
+/// <param name="Said">The words themselves.</param>
+/// <param name="Options">What they can mean; two or more.</param>
+public sealed record Question(int Start, int End, string Said, ImmutableArray<Wordage> Options);
