@@ -1,6 +1,7 @@
 using System.Runtime.InteropServices.JavaScript;
 using Dibujo.Core.Answers;
 using Dibujo.Core.Sentences;
+using Dibujo.Core.Speech;
 using Dibujo.Core.Tapes;
 
 namespace Dibujo.Browser;
@@ -21,13 +22,45 @@ internal static partial class Sentences
     internal static string Vocabulary(int program) =>
         AnswerWriter.Write(to => to.Write(Core.Sentences.Vocabulary.Of(Programs.DefinitionOf(program).Type)));
 
-    /// <summary>Reads a sentence into a rule that is otherwise like another: a <see cref="SentenceReading"/>.</summary>
+    /// <summary>Hears a rule as people say it, otherwise like another: a <see cref="Hearing"/>.</summary>
     [JSExport]
-    internal static string Read(int program, string sentence, int[] likeTape, string likeText) =>
-        AnswerWriter.Write(to => to.Write(SentenceReading.Of(sentence, Programs.DefinitionOf(program).Type, RuleTape.Rule(Tape.Read(likeTape, likeText)))));
+    internal static string Hear(int program, string said, int[] likeTape, string likeText)
+    {
+        var definition = Programs.DefinitionOf(program);
+        return AnswerWriter.Write(to => to.Write(Hearing.Of(said, definition.Type, definition.Rules, RuleTape.Rule(Tape.Read(likeTape, likeText)))));
+    }
 
-    /// <summary>What may stand at the cursor, the most likely first: <see cref="SentenceOffer"/>s.</summary>
+    /// <summary>
+    /// Hears what is typed into cells of a rule's table: an object with <c>rule</c> and <c>cells</c>, a column from 0 and a
+    /// text each. Back come cells and answers, null for what cannot be heard.
+    /// </summary>
     [JSExport]
-    internal static string Complete(int program, string sentence, int cursor) =>
-        AnswerWriter.Write(to => to.Write(SentenceReading.Complete(sentence, cursor, Programs.DefinitionOf(program).Type)));
+    internal static string HearCells(int program, int[] tape, string text)
+    {
+        var type = Programs.DefinitionOf(program).Type;
+        var node = Tape.Read(tape, text);
+        var table = RuleTape.Rule(node["rule"]).Table!;
+        var cells = node["cells"];
+        return AnswerWriter.Write(to => to.List(Enumerable.Range(0, cells.Count).Select(i => cells[i]), cell =>
+        {
+            var (column, said) = (cell["column"].Integer, cell["text"].Text);
+            if (column < table.Drivers.Length)
+            {
+                to.Write(CellHearing.Cell(said, table.Drivers[column], type));
+            }
+            else
+            {
+                to.Write(CellHearing.Answer(said, table.Outputs[column - table.Drivers.Length], type));
+            }
+        }));
+    }
+
+    /// <summary>A name for a rule, from what it does and what it looks at.</summary>
+    [JSExport]
+    internal static string Name(int program, int[] tape, string text) => RuleName.For(RuleTape.Rule(Tape.Read(tape, text)), Programs.DefinitionOf(program).Type);
+
+    /// <summary>What may come next in what was said so far, the most likely first: <see cref="SentenceOffer"/>s.</summary>
+    [JSExport]
+    internal static string Complete(int program, string said) =>
+        AnswerWriter.Write(to => to.Write(Hearing.Complete(said, Programs.DefinitionOf(program).Type)));
 }

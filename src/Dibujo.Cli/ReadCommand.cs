@@ -29,10 +29,10 @@ internal static class ReadCommand
             mistakes.WriteLine($"“{question.Said}” could be {string.Join(" or ", question.Options.Select(option => option.Label))}. Say which.");
         }
 
-        if (heard.Refusal is { } refusal)
+        if (heard.Misunderstanding is { } unheard)
         {
-            var nearest = refusal.Nearest.IsEmpty ? "" : $" Nearest: {string.Join(", ", refusal.Nearest.Select(one => one.Label))}.";
-            mistakes.WriteLine($"Character {refusal.Place + 1}: {refusal.Message}{nearest}");
+            var nearest = unheard.Nearest.IsEmpty ? "" : $" Nearest: {string.Join(", ", unheard.Nearest.Select(one => one.Label))}.";
+            mistakes.WriteLine($"Character {unheard.Place + 1}: {unheard.Message}{nearest}");
         }
 
         return heard.Rule is null ? ExitCode.Problems : ExitCode.Fine;

@@ -56,7 +56,7 @@ public sealed class AnswerWriter
     }
 
     /// <summary>A list with an item for each.</summary>
-    internal void List<T>(IEnumerable<T> items, Action<T> write)
+    public void List<T>(IEnumerable<T> items, Action<T> write)
     {
         json.WriteStartArray();
         foreach (var item in items)

@@ -182,16 +182,8 @@ public static class RuleAnswer
             to.List("outputs", table.Outputs, to.Output);
             to.List("rows", table.Rows, row => to.Object(() =>
             {
-                to.List("if", row.If, cell => to.Object(() =>
-                {
-                    if (cell.Test is { } test)
-                    {
-                        to.Enum("test", test);
-                    }
-
-                    to.List("comparands", cell.Comparands, to.Comparand);
-                }));
-                to.List("then", row.Then, to.Answer);
+                to.List("if", row.If, to.Write);
+                to.List("then", row.Then, to.Write);
             }));
         });
     }
@@ -225,7 +217,39 @@ public static class RuleAnswer
         }
     });
 
-    private static void Answer(this AnswerWriter to, Answer answer) => to.Object(() =>
+    /// <summary>A cell on the left of a table; null for none.</summary>
+    public static void Write(this AnswerWriter to, Cell? cell)
+    {
+        if (cell is null)
+        {
+            to.Json.WriteNullValue();
+            return;
+        }
+
+        to.Object(() =>
+        {
+            if (cell.Test is { } test)
+            {
+                to.Enum("test", test);
+            }
+
+            to.List("comparands", cell.Comparands, to.Comparand);
+        });
+    }
+
+    /// <summary>A cell on the right of a table; null for none.</summary>
+    public static void Write(this AnswerWriter to, Answer? answer)
+    {
+        if (answer is null)
+        {
+            to.Json.WriteNullValue();
+            return;
+        }
+
+        to.Object(() => to.Members(answer));
+    }
+
+    private static void Members(this AnswerWriter to, Answer answer)
     {
         switch (answer)
         {
@@ -249,5 +273,5 @@ public static class RuleAnswer
                 to.Text("kind", "none");
                 break;
         }
-    });
+    }
 }

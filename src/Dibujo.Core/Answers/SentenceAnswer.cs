@@ -64,6 +64,8 @@ public static class SentenceAnswer
                 to.Text("label", value.Label);
             }));
             to.Texts("fields", offer.Fields);
+            to.TextIfAny("unit", offer.Unit);
+            to.TextIfAny("recordType", offer.RecordType);
         }));
         to.List("targets", vocabulary.Targets, target => to.Object(() =>
         {

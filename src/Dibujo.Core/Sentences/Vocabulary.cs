@@ -21,17 +21,40 @@ public sealed record Vocabulary(ImmutableArray<SubjectOffer> Subjects, Immutable
             [.. type.Elements().Select(element => new TargetOffer(element, labels.Of(element)))]);
     }
 
-    /// <summary>Fields with their parts and what their links lead to directly, then the setting.</summary>
+    /// <summary>Fields with their parts and what their links lead to, then the setting.</summary>
     private static IEnumerable<Subject> SubjectsOf(RecordType type) =>
         type.Fields.SelectMany(field => Around(type, field)).Concat(SettingSubject.All.Select(setting => setting.Subject));
 
     private static IEnumerable<Subject> Around(RecordType type, Field field) => field.Type switch
     {
         CompoundType compound => compound.Parts.Select(part => (Subject)new FieldSubject(field.Key, part.Key)).Prepend(new FieldSubject(field.Key)),
-        LinkType link => (type.FieldsOf(link.RecordType) ?? [])
-            .Select(linked => (Subject)new LinkedSubject([field.Key], linked.Key)).Prepend(new FieldSubject(field.Key)),
+        LinkType link => Behind(type, link, [field.Key]).Prepend(new FieldSubject(field.Key)),
         _ => [new FieldSubject(field.Key)],
     };
+
+    /// <summary>What the record holds to which a link leads, and what the links on it lead to in turn; no record type twice on the way.</summary>
+    private static IEnumerable<Subject> Behind(RecordType type, LinkType link, ImmutableArray<string> via)
+    {
+        foreach (var field in type.FieldsOf(link.RecordType) ?? [])
+        {
+            yield return new LinkedSubject(via, field.Key);
+            if (field.Type is CompoundType compound)
+            {
+                foreach (var part in compound.Parts)
+                {
+                    yield return new LinkedSubject(via, field.Key, part.Key);
+                }
+            }
+
+            if (field.Type is LinkType further && via.Length < LinkedSubject.MostLinks && further.RecordType != link.RecordType && further.RecordType != type.Key)
+            {
+                foreach (var subject in Behind(type, further, via.Add(field.Key)))
+                {
+                    yield return subject;
+                }
+            }
+        }
+    }
 
     private static SubjectOffer Offer(RecordType type, SubjectTypes subjects, Labels labels, Subject subject)
     {
@@ -41,7 +64,9 @@ public sealed record Vocabulary(ImmutableArray<SubjectOffer> Subjects, Immutable
             {
                 YesNoType => ValueInput.YesNo,
                 IOffersOptions => ValueInput.List,
-                NumberType or MoneyType or LinkType => ValueInput.Number,
+                NumberType or MoneyType => ValueInput.Number,
+                LinkType => ValueInput.Record,
+                PersonType => ValueInput.Person,
                 DateType => ValueInput.Date,
                 DateTimeType => ValueInput.DateTime,
                 _ => ValueInput.Text,
@@ -50,7 +75,11 @@ public sealed record Vocabulary(ImmutableArray<SubjectOffer> Subjects, Immutable
             subject is StageSubject or RoleSubject
                 ? []
                 : [.. type.Fields.Where(other => subject is not FieldSubject { Field: var own } || own != other.Key)
-                    .Where(other => FittingTests.AreComparable(subjectType, other.Type)).Select(f => f.Key)]);
+                    .Where(other => FittingTests.AreComparable(subjectType, other.Type)).Select(f => f.Key)])
+        {
+            Unit = subjectType switch { MoneyType money => money.Currency, NumberType number => number.Unit, _ => null },
+            RecordType = (subjectType as LinkType)?.RecordType,
+        };
     }
 
     private static ImmutableArray<TestOffer> Offers(ImmutableArray<Test> tests) =>
@@ -70,7 +99,14 @@ public sealed record SubjectOffer(
     ImmutableArray<TestOffer> Tests,
     ValueInput Input,
     ImmutableArray<ValueOffer> Values,
-    ImmutableArray<string> Fields);
+    ImmutableArray<string> Fields)
+{
+    /// <summary>The currency of an amount, or what a number counts; null where neither is.</summary>
+    public string? Unit { get; init; }
+
+    /// <summary>Key of the record type to which a link leads; null for anything else.</summary>
+    public string? RecordType { get; init; }
+}
 
 /// <summary>A test with its words and the number of its comparands.</summary>
 public sealed record TestOffer(Test Test, string Words, TestShape Shape);
@@ -96,6 +132,12 @@ public enum ValueInput
 
     /// <summary>By picking a day and a time.</summary>
     DateTime,
+
+    /// <summary>By finding a record.</summary>
+    Record,
+
+    /// <summary>By finding a person.</summary>
+    Person,
 
     /// <summary>By saying yes or no.</summary>
     YesNo,

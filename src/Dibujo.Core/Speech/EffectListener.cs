@@ -120,7 +120,7 @@ internal sealed class EffectListener(Listener listener, Lexicon lexicon, NameLis
     {
         if (listener.TookAny("make", "keep"))
         {
-            return ObjectOf() is { } made && State.Of(listener, isDemanded: false)?.On(made) is { IsEmpty: false } state ? Detailed(state, made) : null;
+            return ObjectOf() is { } made && StateWords.Of(listener, isDemanded: false)?.On(made) is { IsEmpty: false } state ? Detailed(state, made) : null;
         }
 
         if (listener.TookAny("can not save without", "can not be saved without", "record can not be saved without", "do not save without", "no saving without", "do not allow saving without"))
@@ -183,10 +183,10 @@ internal sealed class EffectListener(Listener listener, Lexicon lexicon, NameLis
         var isOnly = modal is not null && listener.Take("only");
         var state = modal switch
         {
-            null => State.OfVerb(listener) ?? State.Of(listener, isDemanded: false),
-            "is" or "are" or "be" or "becomes" or "become" or "gets" or "get" or "stays" or "stay" or "remains" or "remain" => State.Of(listener, isDemanded: false),
+            null => StateWords.OfVerb(listener) ?? StateWords.Of(listener, isDemanded: false),
+            "is" or "are" or "be" or "becomes" or "become" or "gets" or "get" or "stays" or "stay" or "remains" or "remain" => StateWords.Of(listener, isDemanded: false),
             "can be" or "may be" => listener.TookAny("changed", "edited", "filled in", "modified") ? Deed.Unlock : null,
-            _ => State.Of(listener, isDemanded: true),
+            _ => StateWords.Of(listener, isDemanded: true),
         };
         if (state is null && modal is not null && targets is [{ Kind: ElementKind.Field, Key: var key }] && lexicon.Type.Find(key) is { } field
             && (modal is not ("is" or "are") || true) && listener.Try(() => listener.TookAny("set to", "to", "equal to") | true ? values.Comparand(field.Type) : null) is { } value)

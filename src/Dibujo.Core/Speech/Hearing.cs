@@ -14,8 +14,8 @@ namespace Dibujo.Core.Speech;
 /// <param name="Sentence">The rule's canonical sentence; null without a rule.</param>
 /// <param name="Guesses">What was not said in so many words. Each can be changed.</param>
 /// <param name="Question">What could mean several things; then there is no rule. Nothing is chosen silently.</param>
-/// <param name="Refusal">Why nothing can be made of it; null where something can.</param>
-public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess> Guesses, Question? Question, Refusal? Refusal)
+/// <param name="Misunderstanding">Why nothing can be made of it; null where something can.</param>
+public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess> Guesses, Question? Question, Misunderstanding? Misunderstanding)
 {
     private const int MostCharacters = 2000;
 
@@ -36,7 +36,7 @@ public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess>
 
         var listener = new Listener(said);
         var rule = new RuleListener(listener, Lexicon.Of(type), rules).Rule(like);
-        return rule is null ? new(null, null, [], null, Refusal.Of(listener, Lexicon.Of(type)))
+        return rule is null ? new(null, null, [], null, Misunderstanding.Of(listener, Lexicon.Of(type)))
             : listener.Questions is [var question, ..] ? new(null, null, listener.Guesses, question, null)
             : new(Named(rule, type), Sentences.Sentence.Plain(Sentences.Sentence.Of(rule, type)), listener.Guesses, null, null);
     }

@@ -215,7 +215,7 @@ internal sealed class TestListener(Listener listener, Lexicon lexicon, NameListe
     private Condition? Text(Subject subject, FieldType type, bool hasVerb)
     {
         var word = listener.TakeAny("contains", "contain", "containing", "includes", "include", "mentions", "starts with", "start with", "begins with", "begin with", "starting with", "one of", "equal to", "equals", "=");
-        if (listener.Next is { Kind: not WordKind.Quoted } && ((word is null && !hasVerb) || State.IsAhead(listener)))
+        if (listener.Next is { Kind: not WordKind.Quoted } && ((word is null && !hasVerb) || StateWords.IsAhead(listener)))
         {
             return null;
         }

@@ -65,7 +65,7 @@ public class HearingTests
     {
         var heard = Hear(said);
 
-        Assert.Null(heard.Refusal?.Message);
+        Assert.Null(heard.Misunderstanding?.Message);
         Assert.Null(heard.Question);
         Assert.Equal(meant, heard.Sentence);
     }
@@ -104,8 +104,8 @@ public class HearingTests
         var heard = Hear(said);
 
         Assert.Null(heard.Rule);
-        Assert.Equal(place, heard.Refusal!.Place);
-        Assert.Contains(message, heard.Refusal.Message, StringComparison.Ordinal);
+        Assert.Equal(place, heard.Misunderstanding!.Place);
+        Assert.Contains(message, heard.Misunderstanding.Message, StringComparison.Ordinal);
     }
 
     [Fact]

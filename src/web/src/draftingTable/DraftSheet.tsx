@@ -1,9 +1,10 @@
-import { ActionIcon, Button, Group, Switch, Text, Tooltip } from '@mantine/core';
+import { ActionIcon, Button, Group, Text, Tooltip } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
-import { IconArrowBackUp, IconArrowForwardUp, IconPlus } from '@tabler/icons-react';
+import { IconArrowBackUp, IconArrowForwardUp, IconKeyboard, IconPencilPlus } from '@tabler/icons-react';
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import type { DraftView, Effect, ElementKind } from '../api/generated';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import type { DraftView, Effect, Element, ElementKind, Rest, Rule } from '../api/generated';
+import type { Values } from '../engine/answers';
 import { DraftProgram } from '../engine/draftProgram';
 import { engine } from '../engine/pageEngine';
 import { useSummary } from '../engine/useRecord';
@@ -11,45 +12,59 @@ import type { OpenRecord } from '../engine/openRecord';
 import { Place } from '../frame/Place';
 import lines from '../sheet/lines.module.css';
 import { Sheet, tabOf } from '../sheet/Sheet';
-import { allTargets, conditionOf, newRule } from './compose';
-import { Demonstrate } from './Demonstrate';
 import classes from './DraftSheet.module.css';
-import { Publish } from './Publish';
-import { RuleBalloons } from './RuleBalloons';
-import { RuleList } from './RuleList';
-import { TitleBlock, type View } from './TitleBlock';
-import { Touching } from './touching';
-import { useDraft } from './useDraft';
-import { useProblems } from './useProblems';
-import { useRuleActions } from './useRuleActions';
-import { useSample } from './useSample';
+import { Publish } from './draft/Publish';
+import { useDraft } from './draft/useDraft';
+import { useProblems } from './draft/useProblems';
+import { likeNeighbour, touches, withTargets } from './element/connections';
+import { ElementPanel } from './element/ElementPanel';
+import { Line } from './line/Line';
+import { useLine } from './line/useLine';
+import { plainText } from './list/plainText';
+import { RuleList } from './list/RuleList';
+import { useRuleActions } from './list/useRuleActions';
+import { NewRule } from './NewRule';
+import { allTargets, conditionOf, newKey, newRule, onlyWhile, sameElement } from './rule/compose';
+import { DraftContext } from './rule/draftContext';
+import { withRest } from './rule/resting';
+import { useVocabulary } from './rule/useVocabulary';
+import { Demonstration, likelyClauses } from './sheet/demonstration';
+import { RuleBalloons } from './sheet/RuleBalloons';
+import { TitleBlock } from './sheet/TitleBlock';
+import { Touching } from './sheet/touching';
+import { useSample } from './sheet/useSample';
+import { useView } from './sheet/useView';
+import { viewOf } from './sheet/view';
+import { Shortcuts } from './Shortcuts';
 
 /** Rules to the left, the live sheet to the right, and balloons between them. */
 export function DraftSheet({ stored, first }: { stored: DraftView; first: number }) {
-  const type = stored.definition.recordType;
   const queries = useQueryClient();
-  const draft = useDraft(type.key, stored);
+  const { key } = stored.definition.recordType;
+  const draft = useDraft(key, stored);
   const { definition } = draft;
-  const { rules } = definition;
-  const [program] = useState(() => new DraftProgram(engine, stored.definition));
+  const { rules, recordType: type } = definition;
+  // Another record type, also one that only rests otherwise, is laid out and compiled from the beginning.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const program = useMemo(() => new DraftProgram(engine, definition), [type]);
   const [touching] = useState(() => new Touching(rules));
   const [edition, setEdition] = useState(stored.edition);
   const [hasFailed, setFailed] = useState(false);
   const [chosen, setChosen] = useState<string>();
-  const [tab, setTab] = useState('');
-  const [showHidden, setShowHidden] = useState(true);
-  const [view, setView] = useState<View>({
-    record: first,
-    stage: '',
-    role: type.roles?.find((r) => r.key !== 'administrator')?.key ?? '',
-    isNew: false,
-  });
-  const { sample, record } = useSample(type, view, program);
+  const [selected, setSelected] = useState<Element[]>([]);
+  const [areKeysShown, showKeys] = useState(false);
+  const [view, changeView] = useView(type, first);
+  const [usual] = useState(() => viewOf(new URLSearchParams(), type, first));
+  const [demonstration] = useState(() => new Demonstration());
+  /** Rules that nobody has named: they are called by what they do. */
+  const [unnamed] = useState(() => new Set<string>());
+  /** Rules that were proposed from the sheet: beside them stands what was perhaps meant as well. */
+  const [proposed] = useState(() => new Set<string>());
+  const onTried = useCallback((tried: Values) => changeView({ tried }), [changeView]);
+  const { sample, record } = useSample(type, view, program, onTried);
   const problems = useProblems(stored, definition, program, record);
-  useHotkeys([
-    ['mod+z', () => draft.undo?.()],
-    ['mod+shift+z', () => draft.redo?.()],
-  ]);
+  const vocabulary = useVocabulary(program);
+  const line = useLine(key);
   useEffect(() => touching.take(rules), [touching, rules]);
   useEffect(() => {
     // While the record for the sheet is fetched.
@@ -57,54 +72,186 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
     return () => program.close();
   }, [program]);
 
-  const latest = useRef(rules);
+  const latest = useRef(definition);
   useLayoutEffect(() => {
-    latest.current = rules;
-  }, [rules]);
+    latest.current = definition;
+  }, [definition]);
+  const { changeRules, changeType, amend } = draft;
+  const tab = view.tab;
+  const setTab = useCallback((next: string) => changeView({ tab: next }), [changeView]);
   const choose = useCallback(
-    (key: string | undefined) => {
-      setChosen(key);
-      const rule = latest.current.find((r) => r.key === key);
-      const target = rule && allTargets(rule)[0];
-      const onTab = target && tabOf({ recordType: type }, target.kind, target.key);
+    (rule: string | undefined) => {
+      setChosen(rule);
+      setSelected([]);
+      const found = latest.current.rules.find((one) => one.key === rule);
+      const target = found && allTargets(found)[0];
+      const { recordType } = latest.current;
+      const onTab = target && tabOf({ recordType }, target.kind, target.key, view.form);
       if (onTab) {
         setTab(onTab);
       }
     },
-    [type],
+    [setTab, view.form],
   );
-  const { changeRules } = draft;
-  const actions = useRuleActions(latest, changeRules, choose, setChosen);
 
-  const add = useCallback(
-    (effect?: Effect) => {
-      const taken = latest.current;
-      const rule = effect ? newRule(taken, effect, conditionOf(record?.trial ?? new Map())) : newRule(taken);
-      changeRules([...taken, rule]);
-      setChosen(rule.key);
+  /** Calls a rule by what it does, unless somebody has named it. */
+  const call = useCallback(
+    (rule: Rule) => {
+      if (rule.name === '' || unnamed.has(rule.key)) {
+        unnamed.add(rule.key);
+        void program.ruleName(rule).then(
+          (name) => unnamed.has(rule.key) && name !== rule.name && amend(rule.key, { name }),
+          () => undefined,
+        );
+      }
     },
-    [changeRules, record],
+    [program, amend, unnamed],
   );
+
+  /** Puts a rule above the open one, or on top: what is said last counts first. */
+  const add = useCallback(
+    (rule: Rule) => {
+      const { rules: before } = latest.current;
+      const at = Math.max(
+        0,
+        before.findIndex((one) => one.key === chosen),
+      );
+      changeRules([...before.slice(0, at), rule, ...before.slice(at)]);
+      setChosen(rule.key);
+      call(rule);
+    },
+    [changeRules, chosen, call],
+  );
+
+  const change = useCallback(
+    (next: Rule) => {
+      const { rules: before } = latest.current;
+      const rule = before.find((one) => one.key === next.key);
+      if (!rule) {
+        return;
+      }
+      if (next.name !== rule.name) {
+        unnamed.delete(rule.key);
+      }
+      changeRules(before.map((one) => (one === rule ? next : one)));
+      if (next.name === rule.name) {
+        call(next);
+      }
+    },
+    [changeRules, call, unnamed],
+  );
+  const actions = useRuleActions(latest, change, changeRules, choose, setChosen);
+
+  function propose(effect: Effect, isOnly: boolean) {
+    const rule = newRule(effect, conditionOf(demonstration.fresh(type, record!, view, usual)));
+    demonstration.use(record!, view);
+    proposed.add(rule.key);
+    setSelected([]);
+    add(isOnly ? onlyWhile(rule, true) : rule);
+  }
+
+  const rest = useCallback(
+    (elements: Element[], next: Partial<Rest>) =>
+      changeType(elements.reduce((of, element) => withRest(of, element, next), latest.current.recordType)),
+    [changeType],
+  );
+
+  function behaveLike(neighbour: Element) {
+    const [element] = selected;
+    changeRules(rules.map((rule) => likeNeighbour(rule, neighbour, element!) ?? rule));
+  }
+
+  function made(rule: Rule) {
+    const before = rules.find((one) => one.key === rule.key);
+    if (before) {
+      change({ ...rule, on: before.on, reason: before.reason });
+      setChosen(rule.key);
+    } else {
+      add(rule);
+    }
+    line.clear();
+  }
+
+  const writeAsText = useCallback(
+    (rule: string) => {
+      const found = latest.current.rules.find((one) => one.key === rule);
+      const sentence = found && program.sentence(found);
+      if (sentence) {
+        line.edit(rule, plainText(sentence));
+      }
+    },
+    [program, line],
+  );
+
+  const step = (by: number) => {
+    const at = rules.findIndex((one) => one.key === chosen);
+    const next = rules[at < 0 ? (by > 0 ? 0 : rules.length - 1) : at + by];
+    if (next) {
+      choose(next.key);
+    }
+  };
+  useHotkeys([
+    ['mod+z', () => draft.undo?.()],
+    ['mod+shift+z', () => draft.redo?.()],
+    ['/', () => line.focus()],
+    ['n', () => add(newRule())],
+    ['g', () => add({ key: newKey(), name: '', on: true, table: { hit: 'first', drivers: [], outputs: [], rows: [] } })],
+    ['j', () => step(1)],
+    ['k', () => step(-1)],
+    ['t', () => chosen && writeAsText(chosen)],
+    ['shift+?', () => showKeys(true)],
+    ['?', () => showKeys(true)],
+    ['Escape', () => (selected.length > 0 ? setSelected([]) : setChosen(undefined))],
+  ]);
 
   // The rule that is open, by what it acts on: while it is written, that is most often the same.
   const open = rules.find((rule) => rule.key === chosen);
-  const pointed = open
-    ? allTargets(open)
-        .map((t) => `${t.kind}:${t.key}`)
-        .join(' ')
-    : '';
-  const isPointedAt = useCallback((kind: ElementKind, key: string) => pointed.split(' ').includes(`${kind}:${key}`), [pointed]);
+  const pointed = [...(open ? allTargets(open) : []), ...selected].map((t) => `${t.kind}:${t.key}`).join(' ');
+  const isPointedAt = useCallback(
+    (kind: ElementKind, element: string) => pointed.split(' ').includes(`${kind}:${element}`),
+    [pointed],
+  );
   const { elements } = touching;
-  const depends = useCallback((kind: ElementKind, key: string) => elements.split(' ').includes(`${kind}:${key}`), [elements]);
+  const depends = useCallback(
+    (kind: ElementKind, element: string) => elements.split(' ').includes(`${kind}:${element}`),
+    [elements],
+  );
+  const select = useCallback(
+    (element: Element, isFurther: boolean) =>
+      setSelected((before) =>
+        !isFurther ? [element] : before.some((one) => sameElement(one, element)) ? before : [...before, element],
+      ),
+    [],
+  );
   const aside = useCallback(
-    (kind: ElementKind, key: string) =>
+    (kind: ElementKind, element: string) =>
       record && (
         <span className={classes.aside}>
-          <RuleBalloons touching={touching} record={record} kind={kind} elementKey={key} chosen={chosen} onChoose={setChosen} />
-          {kind !== 'tab' && <Demonstrate element={{ kind, key }} onPropose={add} />}
+          <RuleBalloons touching={touching} record={record} kind={kind} elementKey={element} chosen={chosen} onChoose={choose} />
+          <ActionIcon
+            className={classes.demonstrate}
+            variant="subtle"
+            size="md"
+            aria-label="Make a rule for this, or see what touches it"
+            onClick={(event) => select({ kind, key: element }, event.ctrlKey || event.metaKey || event.shiftKey)}
+          >
+            <IconPencilPlus size={15} />
+          </ActionIcon>
         </span>
       ),
-    [record, touching, chosen, add],
+    [record, touching, chosen, choose, select],
+  );
+  const surroundings = useMemo(
+    () => ({
+      tab,
+      rules: () => latest.current.rules,
+      changeRest: (element: Element, next: Partial<Rest>) => rest([element], next),
+      likelyClauses: (rule: Rule) =>
+        proposed.has(rule.key) && record && sample ? likelyClauses(rule, latest.current.rules, type, record, sample, view) : [],
+      hearCells: (...operands: Parameters<DraftProgram['hearCells']>) => program.hearCells(...operands),
+      writeAsText,
+    }),
+    [tab, rest, proposed, record, sample, type, view, program, writeAsText],
   );
   if (!sample || !record) {
     return null;
@@ -112,96 +259,137 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
 
   const problemCount = problems.type.length + [...problems.rules.values()].reduce((count, of) => count + of.length, 0);
   return (
-    <main className={classes.table}>
-      <Live record={record} />
-      <Place
-        steps={[{ label: 'Record types', to: '/' }, { label: type.label, to: `/types/${type.key}/records` }, { label: 'Rules' }]}
-      >
-        <Group gap="xs" wrap="nowrap">
-          <Text
-            size="xs"
-            c={draft.problem ? undefined : 'dimmed'}
-            className={draft.problem ? lines.wrong : undefined}
-            role="status"
-          >
-            {draft.problem
-              ? `${draft.problem.title} ${draft.problem.detail}`
-              : draft.isSaved
-                ? 'Draft saved'
-                : 'Saving the draft…'}
-          </Text>
-          {draft.problem?.status === 409 && (
-            <Button variant="default" onClick={() => window.location.reload()}>
-              Load it again
-            </Button>
-          )}
-          <Tooltip label="Undo">
-            <ActionIcon variant="subtle" aria-label="Undo" disabled={!draft.undo} onClick={draft.undo}>
-              <IconArrowBackUp size={18} />
-            </ActionIcon>
-          </Tooltip>
-          <Tooltip label="Redo">
-            <ActionIcon variant="subtle" aria-label="Redo" disabled={!draft.redo} onClick={draft.redo}>
-              <IconArrowForwardUp size={18} />
-            </ActionIcon>
-          </Tooltip>
-          <Publish
-            recordType={type.key}
-            problemCount={problemCount}
-            onSettle={draft.settle}
-            onPublished={(number, version) => {
-              setEdition(number);
-              draft.published(version);
-              void queries.invalidateQueries({ queryKey: ['record-type', type.key] });
-            }}
-          />
-        </Group>
-      </Place>
-      <section className={classes.rules} aria-label="Rules">
-        <div className={classes.rulesHead}>
-          <h2 className={classes.heading}>
-            {rules.length} rules, highest first
-            {problemCount > 0 && (
-              <span className={lines.wrong}>
-                {' '}
-                · {problemCount} {problemCount === 1 ? 'problem' : 'problems'}
-              </span>
+    <DraftContext value={surroundings}>
+      <main className={classes.table} data-wide={open?.table ? true : undefined}>
+        <title>{`Rules of ${type.label} · Dibujo`}</title>
+        <Live record={record} />
+        <Place
+          steps={[
+            { label: 'Record types', to: '/' },
+            { label: type.label, to: `/types/${type.key}/records` },
+            { label: 'Rules' },
+          ]}
+        >
+          <Group gap="xs" wrap="nowrap">
+            <Text
+              size="xs"
+              c={draft.problem ? undefined : 'dimmed'}
+              className={draft.problem ? lines.wrong : undefined}
+              role="status"
+            >
+              {draft.problem
+                ? `${draft.problem.title} ${draft.problem.detail}`
+                : draft.isSaved
+                  ? 'Draft saved'
+                  : 'Saving the draft…'}
+            </Text>
+            {draft.problem?.status === 409 && (
+              <Button variant="default" onClick={() => window.location.reload()}>
+                Load it again
+              </Button>
             )}
-          </h2>
-          <Button leftSection={<IconPlus size={14} />} onClick={() => add()}>
-            New rule
-          </Button>
-        </div>
-        {hasFailed && (
-          <p className={lines.wrong} role="alert">
-            The rule engine could not be loaded, so the sheet does not follow what you write. The draft is kept all the same. Load
-            the page again; a current browser is needed.
-          </p>
-        )}
-        <RuleList rules={rules} problems={problems.rules} program={program} record={record} chosen={chosen} actions={actions} />
-      </section>
-      <section className={classes.sheet} aria-label="Sheet">
-        <div className={classes.sheetBar}>
-          <Switch
-            size="xs"
-            label="Draw what is hidden"
-            checked={showHidden}
-            onChange={(event) => setShowHidden(event.currentTarget.checked)}
+            <Tooltip label="Keys ( ? )">
+              <ActionIcon variant="subtle" aria-label="Keys" onClick={() => showKeys(true)}>
+                <IconKeyboard size={18} />
+              </ActionIcon>
+            </Tooltip>
+            <Tooltip label="Undo">
+              <ActionIcon variant="subtle" aria-label="Undo" disabled={!draft.undo} onClick={draft.undo}>
+                <IconArrowBackUp size={18} />
+              </ActionIcon>
+            </Tooltip>
+            <Tooltip label="Redo">
+              <ActionIcon variant="subtle" aria-label="Redo" disabled={!draft.redo} onClick={draft.redo}>
+                <IconArrowForwardUp size={18} />
+              </ActionIcon>
+            </Tooltip>
+            <Publish
+              recordType={type.key}
+              problems={problems}
+              rules={rules}
+              onOpen={choose}
+              onSettle={draft.settle}
+              onPublished={(number, version) => {
+                setEdition(number);
+                draft.published(version);
+                void queries.invalidateQueries({ queryKey: ['record-type', type.key] });
+              }}
+            />
+          </Group>
+        </Place>
+        <section className={classes.rules} aria-label="Rules">
+          <div className={classes.rulesHead}>
+            <h1 className={classes.heading}>
+              {type.label}: {rules.length} {rules.length === 1 ? 'rule' : 'rules'}, highest first
+              {problemCount > 0 && (
+                <span className={lines.wrong}>
+                  {' '}
+                  · {problemCount} {problemCount === 1 ? 'problem' : 'problems'}
+                </span>
+              )}
+            </h1>
+            <NewRule onNew={add} />
+          </div>
+          <Line
+            program={program}
+            input={line.input}
+            text={line.text}
+            onText={line.type}
+            editing={rules.find((rule) => rule.key === line.editing)}
+            onMake={made}
+            onLeave={line.leave}
           />
-        </div>
-        <Sheet
-          type={type}
-          record={record}
-          tab={tab}
-          onTab={setTab}
-          showHidden={showHidden}
-          depends={depends}
-          isPointedAt={isPointedAt}
-          aside={aside}
-        />
-        <TitleBlock type={type} sample={sample} view={view} edition={edition ?? null} onChange={setView} />
-      </section>
-    </main>
+          {hasFailed && (
+            <p className={lines.wrong} role="alert">
+              The rule engine could not be loaded, so the sheet does not follow what you write. The draft is kept all the same.
+              Load the page again; a current browser is needed.
+            </p>
+          )}
+          <RuleList rules={rules} problems={problems.rules} program={program} record={record} chosen={chosen} actions={actions} />
+        </section>
+        <section className={classes.sheet} aria-label="Sheet">
+          <Sheet
+            type={type}
+            record={record}
+            formKey={view.form}
+            tab={tab}
+            onTab={setTab}
+            showHidden={!view.asMember}
+            depends={depends}
+            isPointedAt={isPointedAt}
+            aside={view.asMember ? undefined : aside}
+          />
+          {selected.length > 0 && vocabulary && (
+            <ElementPanel
+              elements={selected}
+              type={type}
+              record={record}
+              vocabulary={vocabulary}
+              rules={rules}
+              onPropose={propose}
+              onNewRule={() => propose({ kind: 'require', targets: selected, level: 'toMoveOn' }, false)}
+              onOpen={choose}
+              onAddTo={(rule) => {
+                const found = rules.find((one) => one.key === rule)!;
+                change(
+                  withTargets(
+                    found,
+                    selected.filter((element) => !touches(found, element)),
+                  ),
+                );
+                choose(rule);
+              }}
+              onBehaveLike={behaveLike}
+              onRest={(next) => rest(selected, next)}
+              onSelect={setSelected}
+              onClose={() => setSelected([])}
+            />
+          )}
+          <TitleBlock type={type} sample={sample} record={record} view={view} edition={edition ?? null} onChange={changeView} />
+        </section>
+        <Shortcuts isOpen={areKeysShown} onClose={() => showKeys(false)} />
+      </main>
+    </DraftContext>
   );
 }
 

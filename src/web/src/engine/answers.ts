@@ -1,13 +1,4 @@
-import type {
-  ElementKind,
-  Outlook,
-  Problem,
-  Rule,
-  SaidMessage,
-  SentenceReading as ReadSentence,
-  Suggestion,
-  Value,
-} from '../api/generated';
+import type { ElementKind, Outlook, Problem, Rule, SaidMessage, Suggestion, Value } from '../api/generated';
 
 export type { Value };
 
@@ -63,7 +54,20 @@ export interface Changes {
   setAside: Values;
 }
 
-/** What came of reading a sentence: a rule, or the problem with it. */
-export type SentenceReading = Omit<ReadSentence, 'rule'> & { rule?: Rule | null };
+/** Words that take the place of others. */
+export interface Wordage {
+  label: string;
+  text: string;
+}
+
+/** What came of a rule that was said: see Hearing in Dibujo.Core. Places count characters from the start. */
+export interface Hearing {
+  rule?: Rule;
+  /** Its canonical sentence. */
+  sentence?: string;
+  guesses: { start: number; end: number; meant: string; others: Wordage[] }[];
+  question?: { start: number; end: number; said: string; options: Wordage[] };
+  misunderstanding?: { place: number; message: string; nearest: Wordage[] };
+}
 
 export type { Outlook };

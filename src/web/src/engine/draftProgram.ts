@@ -1,5 +1,5 @@
-import type { Definition, Rule, SentenceOffer, SentencePart, Vocabulary } from '../api/generated';
-import type { DraftProblems, SentenceReading } from './answers';
+import type { Answer, Cell, DecisionTable, Definition, Rule, SentenceOffer, SentencePart, Vocabulary } from '../api/generated';
+import type { DraftProblems, Hearing } from './answers';
 import type { Engine } from './engine';
 import type { OpenRecord } from './openRecord';
 
@@ -94,13 +94,24 @@ export class DraftProgram {
     }
   }
 
-  /** The rule that a sentence says, otherwise like another; or from where on it cannot be read. */
-  async readSentence(sentence: string, like: Rule): Promise<SentenceReading> {
-    return this.engine.ask('readSentence', await this.program(), sentence, like);
+  /** What comes of a rule that is said as people say it, otherwise like another. */
+  async hear(said: string, like: Rule): Promise<Hearing> {
+    return this.engine.ask('hear', await this.program(), said, like);
   }
 
-  /** What may stand at the cursor of a half-typed sentence, the most likely first. */
-  async complete(sentence: string, cursor: number): Promise<SentenceOffer[]> {
-    return this.engine.ask('complete', await this.program(), sentence, cursor);
+  /** What is typed into cells of a table, a column from 0 and a text each; null for what cannot be read. */
+  async hearCells(table: DecisionTable, cells: { column: number; text: string }[]): Promise<(Cell | Answer | null)[]> {
+    const rule: Rule = { key: '', name: '', table: { ...table, rows: [] } };
+    return this.engine.ask('hearCells', await this.program(), rule, cells);
+  }
+
+  /** A name for a rule that nobody has named. */
+  async ruleName(rule: Rule): Promise<string> {
+    return this.engine.ask('ruleName', await this.program(), rule);
+  }
+
+  /** What may come next in what was said so far, the most likely first. */
+  async complete(said: string): Promise<SentenceOffer[]> {
+    return this.engine.ask('complete', await this.program(), said);
   }
 }

@@ -27,7 +27,9 @@ export interface EngineExports {
   Sentences: {
     Write(program: number, rules: number[]): string;
     Vocabulary(program: number): string;
-    Read(program: number, sentence: string, items: number[], text: string): string;
-    Complete(program: number, sentence: string, cursor: number): string;
+    Complete(program: number, said: string): string;
+    Hear(program: number, said: string, items: number[], text: string): string;
+    HearCells(program: number, items: number[], text: string): string;
+    Name(program: number, items: number[], text: string): string;
   };
 }

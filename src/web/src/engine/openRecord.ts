@@ -73,6 +73,16 @@ export class OpenRecord extends DrawnRecord {
     this.tell();
   }
 
+  /** Takes everything back that was typed. */
+  untry() {
+    [...this.typed.keys()].forEach((field) => {
+      this.change(field, ((this.given.values as Values)[field] as Value | undefined) ?? null);
+    });
+    this.typed.clear();
+    this.topics.touch('any');
+    this.tell();
+  }
+
   /** Takes in records to which a link leads, so that rules can look at them. */
   know(linked: LinkedRecord[]) {
     this.given = { ...this.given, linked: [...this.given.linked, ...linked] };

@@ -1,4 +1,6 @@
 import type {
+  Answer,
+  Cell,
   ClauseExplanation,
   Definition,
   EditionView,
@@ -11,18 +13,7 @@ import type {
   Setting,
   Vocabulary,
 } from '../api/generated';
-import type {
-  Changes,
-  Delta,
-  DraftProblems,
-  Edited,
-  NumberedElement,
-  Opened,
-  Outlook,
-  SentenceReading,
-  Value,
-  Values,
-} from './answers';
+import type { Changes, Delta, DraftProblems, Edited, Hearing, NumberedElement, Opened, Outlook, Value, Values } from './answers';
 import type { EngineExports } from './engineExports';
 import { sample } from './sample';
 import { tapeOf } from './tape';
@@ -125,13 +116,18 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences }: En
     /** What may be put into the blanks of a sentence. */
     vocabulary: (program: number) => parsed<Vocabulary>(Sentences.Vocabulary(program)),
 
-    /** The rule that a sentence says, otherwise like another; or from where on it cannot be read. */
-    readSentence: (program: number, sentence: string, like: Rule) =>
-      parsed<SentenceReading>(Sentences.Read(program, sentence, ...tape(like))),
+    /** What comes of a rule that is said as people say it, otherwise like another. */
+    hear: (program: number, said: string, like: Rule) => parsed<Hearing>(Sentences.Hear(program, said, ...tape(like))),
 
-    /** What may stand at the cursor of a half-typed sentence, the most likely first. */
-    complete: (program: number, sentence: string, cursor: number) =>
-      parsed<SentenceOffer[]>(Sentences.Complete(program, sentence, cursor)),
+    /** What is typed into cells of a rule's table; null for what cannot be read. */
+    hearCells: (program: number, rule: Rule, cells: { column: number; text: string }[]) =>
+      parsed<(Cell | Answer | null)[]>(Sentences.HearCells(program, ...tape({ rule, cells }))),
+
+    /** A name for a rule that nobody has named. */
+    ruleName: (program: number, rule: Rule) => Sentences.Name(program, ...tape(rule)),
+
+    /** What may come next in what was said so far, the most likely first. */
+    complete: (program: number, said: string) => parsed<SentenceOffer[]>(Sentences.Complete(program, said)),
   };
   return {
     ...operations,

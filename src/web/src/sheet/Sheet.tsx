@@ -51,7 +51,7 @@ export const Sheet = memo(function Sheet({ type, formKey, tab, onTab, refusals =
     >
       <Tabs.List>
         {tabs.map((t) => (
-          <Tabs.Tab key={t.key} value={t.key} rightSection={aside?.('tab', t.key)} component="div">
+          <Tabs.Tab key={t.key} value={t.key}>
             <TabLabel record={record} tab={t} />
             {t.sections.some((s) => s.fields.some((f) => refusals[f])) && <span className={lines.wrong}> !</span>}
           </Tabs.Tab>
@@ -59,6 +59,12 @@ export const Sheet = memo(function Sheet({ type, formKey, tab, onTab, refusals =
       </Tabs.List>
       {tabs.map((t) => (
         <Tabs.Panel key={t.key} value={t.key}>
+          {aside && (
+            <div className={classes.tabAside}>
+              <span className={classes.tabName}>{t.label}</span>
+              {aside('tab', t.key)}
+            </div>
+          )}
           <Above record={record} tab={t.key} />
           {t.sections.map((section) => (
             <SectionOfSheet key={section.key} section={section} fields={fields} refusals={refusals} {...shared} />

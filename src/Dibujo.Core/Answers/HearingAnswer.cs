@@ -1,0 +1,55 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Speech;
+
+namespace Dibujo.Core.Answers;
+
+/// <summary>What came of a rule that was said, as an answer.</summary>
+public static class HearingAnswer
+{
+    /// <summary>Rule and sentence, guesses, and a question or a misunderstanding where there is one.</summary>
+    public static void Write(this AnswerWriter to, Hearing hearing) => to.Object(() =>
+    {
+        if (hearing.Rule is { } rule)
+        {
+            to.Json.WritePropertyName("rule");
+            to.Write(rule);
+        }
+
+        to.TextIfAny("sentence", hearing.Sentence);
+        to.List("guesses", hearing.Guesses, guess => to.Object(() =>
+        {
+            to.Number("start", guess.Start);
+            to.Number("end", guess.End);
+            to.Text("meant", guess.Meant);
+            to.Wordages("others", guess.Others);
+        }));
+        if (hearing.Question is { } question)
+        {
+            to.Json.WritePropertyName("question");
+            to.Object(() =>
+            {
+                to.Number("start", question.Start);
+                to.Number("end", question.End);
+                to.Text("said", question.Said);
+                to.Wordages("options", question.Options);
+            });
+        }
+
+        if (hearing.Misunderstanding is { } unheard)
+        {
+            to.Json.WritePropertyName("misunderstanding");
+            to.Object(() =>
+            {
+                to.Number("place", unheard.Place);
+                to.Text("message", unheard.Message);
+                to.Wordages("nearest", unheard.Nearest);
+            });
+        }
+    });
+
+    private static void Wordages(this AnswerWriter to, string name, ImmutableArray<Wordage> all) => to.List(name, all, one => to.Object(() =>
+    {
+        to.Text("label", one.Label);
+        to.Text("text", one.Text);
+    }));
+}

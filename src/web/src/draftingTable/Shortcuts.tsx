@@ -1,0 +1,44 @@
+import { Kbd, Modal } from '@mantine/core';
+import classes from './Shortcuts.module.css';
+
+const shortcuts: [string[], string][] = [
+  [['/'], 'Say a rule in the line'],
+  [['n'], 'Begin a new rule'],
+  [['g'], 'Begin a grid'],
+  [['f'], 'Find in the list of rules'],
+  [['j'], 'Open the next rule'],
+  [['k'], 'Open the rule before'],
+  [['t'], 'Write the open rule as text'],
+  [['Escape'], 'Leave what is open: a list, the line, an element, a rule'],
+  [['Ctrl', 'Z'], 'Undo'],
+  [['Ctrl', 'Shift', 'Z'], 'Redo'],
+  [['?'], 'Show these keys'],
+];
+
+/** The keys of the drafting table. */
+export function Shortcuts({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
+  return (
+    <Modal opened={isOpen} onClose={onClose} title="Keys of the drafting table" closeButtonProps={{ 'aria-label': 'Close' }}>
+      <table className={classes.table}>
+        <tbody>
+          {shortcuts.map(([keys, what]) => (
+            <tr key={what}>
+              <td>
+                {keys.map((key) => (
+                  <Kbd key={key} mr={4}>
+                    {key}
+                  </Kbd>
+                ))}
+              </td>
+              <td>{what}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className={classes.note}>
+        In a list: type to filter, arrows to walk, Enter to take, Space to tick several. In a table: arrows, Enter to write, Tab
+        to go on, Shift with arrows for a range, Ctrl C and Ctrl V to copy and paste, Alt with arrows to move a row.
+      </p>
+    </Modal>
+  );
+}

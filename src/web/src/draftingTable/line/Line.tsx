@@ -1,0 +1,219 @@
+import { Button, Combobox, Textarea, useCombobox } from '@mantine/core';
+import { useEffect, useRef, useState, type RefObject } from 'react';
+import type { Rule, SentenceOffer } from '../../api/generated';
+import type { DraftProgram } from '../../engine/draftProgram';
+import type { Hearing, Wordage } from '../../engine/answers';
+import lines from '../../sheet/lines.module.css';
+import { newKey } from '../rule/compose';
+import classes from './Line.module.css';
+
+interface Props {
+  program: DraftProgram;
+  input: RefObject<HTMLTextAreaElement | null>;
+  text: string;
+  onText: (text: string) => void;
+  /** The rule that is written anew; a new one is made where there is none. */
+  editing: Rule | undefined;
+  onMake: (rule: Rule) => void;
+  onLeave: () => void;
+}
+
+/** How long a key waits for the next before the engine is asked, in milliseconds. */
+const pause = 40;
+
+interface Heard {
+  text: string;
+  hearing: Hearing;
+  offers: SentenceOffer[];
+}
+
+/** One line that takes a rule as people say it, and shows the sentence that it will be before it is made. */
+export function Line({ program, input, text, onText, editing, onMake, onLeave }: Props) {
+  const [heard, setHeard] = useState<Heard>();
+  const [isRefused, setRefused] = useState(false);
+  const like = useRef<Rule>(undefined);
+  const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() });
+  const { openDropdown } = combobox;
+
+  async function listen(said: string): Promise<Heard> {
+    like.current = editing ?? { key: like.current?.key ?? newKey(), name: '', on: true };
+    const [hearing, offers] = await Promise.all([program.hear(said, like.current), program.complete(said)]);
+    return { text: said, hearing, offers };
+  }
+
+  useEffect(() => {
+    if (text.trim() === '') {
+      return;
+    }
+    let isWanted = true;
+    const timer = window.setTimeout(() => {
+      void listen(text).then((next) => isWanted && setHeard(next));
+    }, pause);
+    return () => {
+      isWanted = false;
+      window.clearTimeout(timer);
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [text, program, editing]);
+
+  async function make() {
+    if (text.trim() === '') {
+      return;
+    }
+    const { hearing, ...rest } = heard?.text === text ? heard : await listen(text);
+    setHeard({ hearing, ...rest });
+    setRefused(!hearing.rule);
+    if (hearing.rule) {
+      like.current = undefined;
+      combobox.closeDropdown();
+      onMake(hearing.rule);
+    }
+  }
+
+  function say(next: string) {
+    setRefused(false);
+    onText(next);
+    openDropdown();
+    input.current?.focus();
+  }
+
+  const replace = (start: number, end: number, by: string) => say(text.slice(0, start) + by + text.slice(end));
+  const isCurrent = heard?.text === text;
+  const offers = isCurrent ? heard.offers.filter(({ isHint }) => !isHint) : [];
+  return (
+    <div className={classes.line}>
+      <Combobox
+        store={combobox}
+        onOptionSubmit={(value) => {
+          const offer = offers[Number(value)]!;
+          say(`${text.slice(0, offer.start)}${offer.text} `);
+        }}
+      >
+        <Combobox.EventsTarget>
+          <Textarea
+            ref={input}
+            aria-label={editing ? 'The rule as text' : 'Say a rule'}
+            placeholder="Say a rule: crate length is required when a crate is needed   ( / )"
+            autosize
+            minRows={1}
+            maxRows={8}
+            size="sm"
+            value={text}
+            onFocus={() => text !== '' && openDropdown()}
+            onBlur={() => combobox.closeDropdown()}
+            onChange={(event) => say(event.currentTarget.value)}
+            onKeyDown={(event) => {
+              if (event.key === 'Tab' && !event.shiftKey && offers.length > 0 && combobox.dropdownOpened) {
+                event.preventDefault();
+                say(`${text.slice(0, offers[0]!.start)}${offers[0]!.text} `);
+              } else if (event.key === 'Enter' && combobox.getSelectedOptionIndex() < 0) {
+                event.preventDefault();
+                void make();
+              } else if (event.key === 'Escape') {
+                event.preventDefault();
+                if (combobox.getSelectedOptionIndex() >= 0) {
+                  combobox.resetSelectedOption();
+                } else {
+                  onLeave();
+                }
+              }
+            }}
+          />
+        </Combobox.EventsTarget>
+        {text.trim() !== '' && heard && (
+          <div className={classes.heard} data-stale={!isCurrent || undefined} onMouseDown={(event) => event.preventDefault()}>
+            <Understood
+              heard={heard}
+              isRefused={isRefused}
+              isEditing={editing !== undefined}
+              onMake={() => void make()}
+              onReplace={replace}
+            />
+            {combobox.dropdownOpened && offers.length > 0 && (
+              <Combobox.Options className={classes.offers} aria-label="What can come next">
+                {offers.slice(0, mostOffers).map((offer, i) => (
+                  <Combobox.Option key={offer.text} value={String(i)}>
+                    {offer.text}
+                  </Combobox.Option>
+                ))}
+                {offers.length > mostOffers && <div className={classes.more}>{offers.length - mostOffers} more: type on</div>}
+              </Combobox.Options>
+            )}
+          </div>
+        )}
+      </Combobox>
+    </div>
+  );
+}
+
+const mostOffers = 40;
+
+interface UnderstoodProps {
+  heard: Heard;
+  isRefused: boolean;
+  isEditing: boolean;
+  onMake: () => void;
+  onReplace: (start: number, end: number, by: string) => void;
+}
+
+/** What the words were taken for: the sentence, what was guessed, what is asked, or why nothing can be made of them. */
+function Understood({ heard: { text, hearing }, isRefused, isEditing, onMake, onReplace }: UnderstoodProps) {
+  const { sentence, guesses, question, misunderstanding } = hearing;
+  return (
+    <div role="status" className={classes.understood}>
+      {sentence && (
+        <div className={classes.sentence}>
+          <span data-sentence>{sentence}</span>
+          <Button size="compact-xs" onClick={onMake}>
+            {isEditing ? 'Take over' : 'Make the rule'} ⏎
+          </Button>
+        </div>
+      )}
+      {question && (
+        <div className={classes.question} data-question>
+          What is “{question.said}”?
+          <Choices choices={question.options} onPick={(by) => onReplace(question.start, question.end, by)} />
+        </div>
+      )}
+      {guesses.map((guess) => (
+        <div key={`${guess.start}-${guess.end}-${guess.meant}`} className={classes.guess} data-guess>
+          “{text.slice(guess.start, guess.end)}” is taken for <b>{guess.meant}</b>
+          {guess.others.length > 0 && (
+            <>
+              , not
+              <Choices choices={guess.others} onPick={(by) => onReplace(guess.start, guess.end, by)} />
+            </>
+          )}
+        </div>
+      ))}
+      {misunderstanding && (
+        <div className={isRefused ? lines.wrong : classes.hint} data-misunderstanding>
+          {misunderstanding.message}
+          {misunderstanding.nearest.length > 0 && (
+            <>
+              {' '}
+              Perhaps
+              <Choices
+                choices={misunderstanding.nearest}
+                onPick={(by) =>
+                  onReplace(
+                    misunderstanding.place,
+                    misunderstanding.place + /^\S*/.exec(text.slice(misunderstanding.place))![0].length,
+                    by,
+                  )
+                }
+              />
+            </>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+const Choices = ({ choices, onPick }: { choices: Wordage[]; onPick: (text: string) => void }) =>
+  choices.map((choice) => (
+    <Button key={choice.text} size="compact-xs" variant="default" ml={6} onClick={() => onPick(choice.text)}>
+      {choice.label}
+    </Button>
+  ));

@@ -1,0 +1,81 @@
+import type { Comparand, Effect, Element, Severity } from '../../api/generated';
+import { isStateEffect, targetsOf } from './compose';
+
+/** What can be done, the most usual first. */
+export const verbs: { value: string; label: string; group: string }[] = [
+  { value: 'require', label: 'require', group: 'States' },
+  { value: 'makeOptional', label: 'make optional', group: 'States' },
+  { value: 'show', label: 'show', group: 'States' },
+  { value: 'hide', label: 'hide', group: 'States' },
+  { value: 'lock', label: 'lock', group: 'States' },
+  { value: 'unlock', label: 'unlock', group: 'States' },
+  { value: 'set', label: 'set', group: 'Values' },
+  { value: 'reset', label: 'reset', group: 'Values' },
+  { value: 'clear', label: 'empty', group: 'Values' },
+  { value: 'calculate', label: 'calculate', group: 'Values' },
+  { value: 'narrow', label: 'narrow the choices of', group: 'Values' },
+  { value: 'suggest', label: 'suggest setting', group: 'Words' },
+  { value: 'message:note', label: 'tell', group: 'Words' },
+  { value: 'message:warning', label: 'warn with', group: 'Words' },
+  { value: 'message:stopsMoving', label: 'stop moving with', group: 'Words' },
+  { value: 'message:stopsSaving', label: 'stop saving with', group: 'Words' },
+  { value: 'jumpAhead', label: 'jump ahead to', group: 'The way through the form' },
+  { value: 'endForm', label: 'end the form with', group: 'The way through the form' },
+];
+
+/** The verb of an effect, as an option's value. */
+export const verbOf = (effect: Effect): string => (effect.kind === 'message' ? `message:${effect.severity}` : effect.kind);
+
+const nothing: Comparand = { kind: 'literal', value: null };
+
+/** Another verb for the same targets, as far as that goes. */
+export function withVerb(effect: Effect, verb: string): Effect {
+  const targets = targetsOf(effect);
+  const field = targets.find(({ kind }) => kind === 'field')?.key ?? '';
+  const first: Element = targets[0] ?? { kind: 'field', key: '' };
+  const words =
+    effect.kind === 'message'
+      ? effect.text
+      : effect.kind === 'endForm'
+        ? effect.note
+        : effect.kind === 'suggest'
+          ? effect.reason
+          : '';
+  const given =
+    effect.kind === 'set'
+      ? effect.to
+      : effect.kind === 'calculate'
+        ? effect.from
+        : effect.kind === 'suggest'
+          ? effect.value
+          : nothing;
+  const [kind, severity] = verb.split(':') as [Effect['kind'], Severity | undefined];
+  switch (kind) {
+    case 'require':
+      return isStateEffect(effect) && effect.kind === 'require' ? effect : { kind, targets, level: 'toMoveOn' };
+    case 'hide':
+      return { kind, targets, value: effect.kind === 'hide' ? effect.value : 'keep' };
+    case 'show':
+    case 'makeOptional':
+    case 'lock':
+    case 'unlock':
+      return { kind, targets };
+    case 'set':
+      return { kind, field, to: given };
+    case 'calculate':
+      return { kind, field, from: given };
+    case 'clear':
+    case 'reset':
+      return { kind, field };
+    case 'narrow':
+      return { kind, field, options: effect.kind === 'narrow' ? effect.options : [] };
+    case 'message':
+      return { kind, severity: severity!, text: words, at: targets[0] ?? null };
+    case 'suggest':
+      return { kind, field, value: given, reason: words };
+    case 'jumpAhead':
+      return { kind, to: first };
+    case 'endForm':
+      return { kind, note: words };
+  }
+}
