@@ -17,6 +17,11 @@ internal static partial class Sentences
         return AnswerWriter.Write(to => to.Write(Sentence.OfAll(rules.Select(rule => definition.Rules[rule]), definition.Type)));
     }
 
+    /// <summary>Any rule as one line of text.</summary>
+    [JSExport]
+    internal static string WriteOne(int program, int[] tape, string text) =>
+        Sentence.Plain(Sentence.Of(RuleTape.Rule(Tape.Read(tape, text)), Programs.DefinitionOf(program).Type));
+
     /// <summary>What may be put into the blanks of a sentence: a <see cref="Core.Sentences.Vocabulary"/>.</summary>
     [JSExport]
     internal static string Vocabulary(int program) =>

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Dibujo.Core.Drafts;
 using Dibujo.Core.Json;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
@@ -21,6 +22,12 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
 
     /// <summary>Published definitions.</summary>
     public DbSet<StoredEdition> Editions => Set<StoredEdition>();
+
+    /// <summary>Everything that was done to drafts.</summary>
+    public DbSet<StoredDraftStep> DraftSteps => Set<StoredDraftStep>();
+
+    /// <summary>Edits of drafts that wait for somebody to choose.</summary>
+    public DbSet<StoredCollision> Collisions => Set<StoredCollision>();
 
     /// <summary>Records as last saved.</summary>
     public DbSet<StoredRecord> Records => Set<StoredRecord>();
@@ -65,6 +72,20 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
             type.HasKey(t => t.Key);
             Json(type.Property(t => t.Draft)).UsePropertyAccessMode(PropertyAccessMode.Field);
             type.Property(t => t.DraftVersion).IsConcurrencyToken();
+            type.Property(t => t.Revisions).HasConversion(
+                revisions => JsonSerializer.Serialize(revisions, CoreJson.Default.ImmutableSortedDictionaryStringRevision),
+                json => JsonSerializer.Deserialize(json, CoreJson.Default.ImmutableSortedDictionaryStringRevision)!).HasDefaultValueSql("'{}'");
+        });
+        builder.Entity<StoredDraftStep>(step =>
+        {
+            step.HasOne<StoredRecordType>().WithMany().HasForeignKey(s => s.RecordType).OnDelete(DeleteBehavior.Restrict);
+            step.HasIndex(s => new { s.RecordType, s.Version });
+            Json(step.Property(s => s.Step));
+        });
+        builder.Entity<StoredCollision>(collision =>
+        {
+            collision.HasOne<StoredRecordType>().WithMany().HasForeignKey(c => c.RecordType).OnDelete(DeleteBehavior.Restrict);
+            Json(collision.Property(c => c.Step));
         });
         builder.Entity<StoredEdition>(edition =>
         {
@@ -117,6 +138,10 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
     private static PropertyBuilder<Definition> Json(PropertyBuilder<Definition> property) => property.HasConversion(
         definition => JsonSerializer.Serialize(definition, CoreJson.Default.Definition),
         json => JsonSerializer.Deserialize(json, CoreJson.Default.Definition)!);
+
+    private static void Json(PropertyBuilder<DraftStep> property) => property.HasConversion(
+        step => JsonSerializer.Serialize(step, CoreJson.Default.DraftStep),
+        json => JsonSerializer.Deserialize(json, CoreJson.Default.DraftStep)!);
 
     private static void Json(PropertyBuilder<RecordValues> property) => property.HasConversion(
         values => JsonSerializer.Serialize(values.ByField, CoreJson.Default.IReadOnlyDictionaryStringValue),

@@ -57,7 +57,7 @@ internal sealed class ConditionListener
     }
 
     /// <summary>One clause, or several in parentheses.</summary>
-    internal Condition? Member() => listener.First(
+    internal Condition? Member() => listener.First<Condition>(
         () => listener.Take("(") && Condition() is { } inner && listener.Take(")") ? inner : null,
         NewRecord, WithRole, StageTime, InStage, AnswerTo, Existence, SharedTest, OnSubject, SameSubject, ImpliedByValue, BareSubject,
         () => listener.Take("once") ? Member() : null);
@@ -126,7 +126,7 @@ internal sealed class ConditionListener
         return listener.EndOf(start);
     }
 
-    private Condition? NewRecord()
+    private Clause? NewRecord()
     {
         listener.TookAny("on", "for", "in", "only");
         var word = listener.TakeAny(
@@ -252,7 +252,7 @@ internal sealed class ConditionListener
     }
 
     /// <summary>"There is a certificate number", "without a fee", "no courier name".</summary>
-    private Condition? Existence()
+    private Clause? Existence()
     {
         var word = listener.TakeAny("there is no", "there are no", "there is", "there are", "without", "no", "has no", "it has", "it has no");
         if (word is null || names.Name(lexicon.Subjects, "a field") is not { Thing: FieldSubject or LinkedSubject } found)
@@ -268,7 +268,7 @@ internal sealed class ConditionListener
     }
 
     /// <summary>"Length and width are filled in": the same is asked of several.</summary>
-    private Condition? SharedTest()
+    private Group? SharedTest()
     {
         if (names.List(() => names.Name(lexicon.Subjects, "a field")) is not { Length: > 1 } subjects)
         {

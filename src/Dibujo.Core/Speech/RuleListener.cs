@@ -1,9 +1,7 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Forms;
-using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
-using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Speech;
 
@@ -285,7 +283,7 @@ internal sealed class RuleListener
         return effects.Effects() is { } done ? new Case(done, condition) : null;
     }
 
-    private object? Otherwise()
+    private ImmutableArray<Effect>? Otherwise()
     {
         listener.TookAny(";", ",", ".");
         if (!listener.TookAny("otherwise", "else", "if not", "or else"))

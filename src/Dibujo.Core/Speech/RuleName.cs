@@ -19,6 +19,7 @@ public static class RuleName
         var effect = cases.SelectMany(@case => @case.Effects).FirstOrDefault();
         var does = effect switch
         {
+            _ when rule.Table is { Outputs: var outputs } => outputs.IsEmpty ? "New table" : Joined(outputs.Select(output => Speaks(output, labels))),
             null => "New rule",
             StateEffect { Targets.IsEmpty: true } => "New rule",
             StateEffect state => $"{Wording.Verb(effect)} {Joined(state.Targets.Select(labels.Of))}",
@@ -33,6 +34,14 @@ public static class RuleName
         var name = char.ToUpperInvariant(does[0]) + does[1..] + (by.Count == 0 ? "" : $" by {Joined(by)}");
         return name.Length <= Longest ? name : name[..(Longest - 1)].TrimEnd() + "…";
     }
+
+    private static string Speaks(Output output, Labels labels) => output switch
+    {
+        StateOutput { Targets: var targets } => Joined(targets.Select(labels.Of)),
+        ValueOutput { Field: var field } => labels.Field(field),
+        ChoicesOutput { Field: var field } => $"choices of {labels.Field(field)}",
+        _ => "message",
+    };
 
     private static IEnumerable<Subject> Subjects(Condition condition) =>
         condition is Group group ? group.Members.SelectMany(Subjects) : [((Clause)condition).Subject];

@@ -99,7 +99,7 @@ internal sealed class TestListener(Listener listener, Lexicon lexicon, NameListe
         }, new Literal(new Text(stage.Thing)));
     }
 
-    private Condition? Alone(Subject subject, FieldType type)
+    private Clause? Alone(Subject subject, FieldType type)
     {
         var tests = FittingTests.Of(subject, type);
         return listener.First(
@@ -111,7 +111,7 @@ internal sealed class TestListener(Listener listener, Lexicon lexicon, NameListe
             () => tests.Contains(Test.FilledIn) && listener.TookAny(FilledIns) ? Clause(subject, Test.FilledIn) : null);
     }
 
-    private Condition? Amount(Subject subject, FieldType type) => listener.First(
+    private Condition? Amount(Subject subject, FieldType type) => listener.First<Condition>(
         () => Range(subject, type),
         () => listener.TookAny(AtMosts) ? One(subject, Test.AtMost, type) : null,
         () => listener.TookAny(MoreThans) ? One(subject, Test.MoreThan, type) : null,
@@ -131,7 +131,7 @@ internal sealed class TestListener(Listener listener, Lexicon lexicon, NameListe
 
     private Clause? One(Subject subject, Test test, FieldType type) => values.Comparand(type) is { } value ? Clause(subject, test, value) : null;
 
-    private Condition? WithTail(Clause? clause)
+    private Clause? WithTail(Clause? clause)
     {
         if (clause is not null)
         {
@@ -141,7 +141,7 @@ internal sealed class TestListener(Listener listener, Lexicon lexicon, NameListe
         return clause;
     }
 
-    private Condition? Date(Subject subject, FieldType type) => listener.First(
+    private Condition? Date(Subject subject, FieldType type) => listener.First<Condition>(
         () => Ago(subject),
         () => Within(subject),
         () => listener.TookAny("in past", "past", "over") ? Clause(subject, Test.Before, new RelativeDay(0)) : null,
@@ -176,7 +176,7 @@ internal sealed class TestListener(Listener listener, Lexicon lexicon, NameListe
         : listener.TookAny("within next", "within", "in next", "less than") && values.Span(1) is { } ahead ? new(subject, Test.Between) { Comparands = [new RelativeDay(0), ahead] }
         : null;
 
-    private Condition? YesNo(Subject subject) =>
+    private Clause? YesNo(Subject subject) =>
         values.Comparand(new YesNoType()) is { } value ? Clause(subject, Test.Is, value) : null;
 
     private Condition? OneOf(Subject subject, FieldType type)
@@ -186,7 +186,7 @@ internal sealed class TestListener(Listener listener, Lexicon lexicon, NameListe
         return Options(subject, type) is { } heard ? isNone ? Negation.Of(heard) : heard : null;
     }
 
-    private Condition? Options(Subject subject, FieldType type)
+    private Clause? Options(Subject subject, FieldType type)
     {
         if (values.Choices(type) is { } choices)
         {
@@ -212,7 +212,7 @@ internal sealed class TestListener(Listener listener, Lexicon lexicon, NameListe
     }
 
     /// <summary>Without quotation marks only after a verb, and only what is no state: those words go on with something else.</summary>
-    private Condition? Text(Subject subject, FieldType type, bool hasVerb)
+    private Clause? Text(Subject subject, FieldType type, bool hasVerb)
     {
         var word = listener.TakeAny("contains", "contain", "containing", "includes", "include", "mentions", "starts with", "start with", "begins with", "begin with", "starting with", "one of", "equal to", "equals", "=");
         if (listener.Next is { Kind: not WordKind.Quoted } && ((word is null && !hasVerb) || StateWords.IsAhead(listener)))

@@ -19,7 +19,7 @@ internal static class Publish
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
 
     private static async Task<Results<Ok<PublishedView>, ProblemHttpResult>> Run(
-        string key, Publication publication, DibujoDb db, Editions editions, HttpContext http, AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
+        string key, Publication publication, DibujoDb db, Editions editions, DraftChange change, HttpContext http, AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
     {
         if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } type)
         {
@@ -64,6 +64,7 @@ internal static class Publish
             return SaveDraft.Overtaken();
         }
 
+        await change.TellAsync(type);
         await editions.PrepareAsync(db, key, number, cancellation);
         return TypedResults.Ok(new PublishedView(number, type.DraftVersion));
     }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Analysis;
 using Dibujo.Core.Checking;
+using Dibujo.Core.Drafts;
 using Dibujo.Core.Rules;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.RecordTypes;
@@ -20,8 +21,13 @@ internal static class ReadDraft
 
     private static async Task<Results<Ok<DraftView>, ProblemHttpResult>> Read(string key, DibujoDb db, CancellationToken cancellation) =>
         await db.RecordTypes.AsNoTracking().SingleOrDefaultAsync(t => t.Key == key, cancellation) is { } type
-            ? TypedResults.Ok(DraftView.Of(type))
+            ? TypedResults.Ok(DraftView.Of(type, await CollisionsAsync(db, key, cancellation)))
             : ReadRecordTypes.NoSuchRecordType(key);
+
+    /// <summary>What waits for a choice, the oldest first.</summary>
+    internal static async Task<ImmutableArray<CollisionView>> CollisionsAsync(DibujoDb db, string key, CancellationToken cancellation) =>
+        [.. (await db.Collisions.AsNoTracking().Where(c => c.RecordType == key).OrderBy(c => c.Id).ToListAsync(cancellation))
+            .Select(c => new CollisionView(c.Id, c.Step, c.By, c.At))];
 }
 
 /// <summary>A draft as it is stored.</summary>
@@ -30,11 +36,23 @@ internal static class ReadDraft
 /// <param name="Problems">What keeps it from being published.</param>
 /// <param name="RuleProblems">Those of them that rules have, by rule.</param>
 /// <param name="Edition">Number of the edition in force; null before the first.</param>
-internal sealed record DraftView(int Version, Definition Definition, ImmutableArray<Problem> Problems, ImmutableArray<RuleProblems> RuleProblems, int? Edition)
+/// <param name="Revisions">The last change of each rule, by its key; none for a rule that is as it came with the record type.</param>
+/// <param name="TypeRevision">The version by which the record type itself was last changed.</param>
+/// <param name="Collisions">Edits that wait for a choice.</param>
+internal sealed record DraftView(
+    int Version, Definition Definition, ImmutableArray<Problem> Problems, ImmutableArray<RuleProblems> RuleProblems, int? Edition,
+    ImmutableSortedDictionary<string, Revision> Revisions, int TypeRevision, ImmutableArray<CollisionView> Collisions)
 {
-    internal static DraftView Of(StoredRecordType type) =>
-        Of(type, PublicationCheck.Of(type.Draft));
+    internal static DraftView Of(StoredRecordType type, ImmutableArray<CollisionView> collisions) =>
+        Of(type, PublicationCheck.Of(type.Draft), collisions);
 
-    private static DraftView Of(StoredRecordType type, DefinitionProblems problems) =>
-        new(type.DraftVersion, type.Draft, problems.All(), problems.Rules, type.Published);
+    private static DraftView Of(StoredRecordType type, DefinitionProblems problems, ImmutableArray<CollisionView> collisions) =>
+        new(type.DraftVersion, type.Draft, problems.All(), problems.Rules, type.Published, type.Revisions, type.TypeRevision, collisions);
 }
+
+/// <summary>An edit that came too late and waits for a choice: somebody else had changed the rule.</summary>
+/// <param name="Id">By which it is settled.</param>
+/// <param name="Step">The edit that was not made.</param>
+/// <param name="By">Who would have made it.</param>
+/// <param name="At">When, in UTC.</param>
+internal sealed record CollisionView(int Id, DraftStep Step, string By, DateTime At);

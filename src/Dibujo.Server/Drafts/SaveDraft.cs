@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using Dibujo.Core.Rules;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.RecordTypes;
@@ -8,7 +9,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Drafts;
 
-/// <summary>Stores a draft, with problems or without; members notice nothing.</summary>
+/// <summary>Puts a whole definition in the place of a draft, with problems or without; members notice nothing. Who edits single rules makes steps instead.</summary>
 internal static class SaveDraft
 {
     internal static void Map(IEndpointRouteBuilder api) =>
@@ -22,7 +23,7 @@ internal static class SaveDraft
         title: "The draft is no longer the one you began with.");
 
     private static async Task<Results<Ok<DraftView>, ProblemHttpResult>> Save(
-        string key, DraftSubmission submission, DibujoDb db, CancellationToken cancellation)
+        string key, DraftSubmission submission, DibujoDb db, DraftChange change, ClaimsPrincipal user, CancellationToken cancellation)
     {
         if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } type)
         {
@@ -41,8 +42,7 @@ internal static class SaveDraft
                 statusCode: StatusCodes.Status400BadRequest);
         }
 
-        type.Draft = submission.Definition;
-        type.DraftVersion++;
+        change.Replace(type, submission.Definition, user.Identity!.Name!);
         try
         {
             await db.SaveChangesAsync(cancellation);
@@ -52,7 +52,8 @@ internal static class SaveDraft
             return Overtaken();
         }
 
-        return TypedResults.Ok(DraftView.Of(type));
+        await change.TellAsync(type);
+        return TypedResults.Ok(DraftView.Of(type, await ReadDraft.CollisionsAsync(db, key, cancellation)));
     }
 }
 

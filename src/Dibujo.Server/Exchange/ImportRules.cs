@@ -27,10 +27,11 @@ internal static class ImportRules
     /// <param name="apply">The draft's version that is to be changed; null to only look.</param>
     /// <param name="request">The file: a pack as JSON, or DMN as XML.</param>
     /// <param name="db">The store.</param>
+    /// <param name="change">How it is changed.</param>
     /// <param name="audit">Where it is noted.</param>
     /// <param name="cancellation">Ends the request.</param>
     private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> Run(
-        string key, int? apply, HttpRequest request, DibujoDb db, AuditTrail audit, CancellationToken cancellation)
+        string key, int? apply, HttpRequest request, DibujoDb db, DraftChange change, AuditTrail audit, CancellationToken cancellation)
     {
         if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } type)
         {
@@ -58,8 +59,7 @@ internal static class ImportRules
             return SaveDraft.Overtaken();
         }
 
-        type.Draft = then;
-        type.DraftVersion++;
+        change.Replace(type, then, request.HttpContext.User.Identity!.Name!);
         audit.Note(request.HttpContext, AuditEvent.RulesImported, key);
         try
         {
@@ -70,6 +70,7 @@ internal static class ImportRules
             return SaveDraft.Overtaken();
         }
 
+        await change.TellAsync(type);
         return TypedResults.Ok(new ImportView(comparison, type.DraftVersion, IsApplied: true));
     }
 

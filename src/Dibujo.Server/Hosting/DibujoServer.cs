@@ -54,6 +54,8 @@ internal static class DibujoServer
         builder.Services.AddExceptionHandler<BadRequests>();
         builder.Services.AddExceptionHandler<Faults>();
         builder.Services.AddScoped<AuditTrail>();
+        builder.Services.AddScoped<DraftChange>();
+        builder.Services.AddSignalR();
         builder.Services.AddApiDocument();
         builder.Services.AddHealthChecks().AddCheck<Readiness>("ready");
         builder.Services.AddSingleton<Readiness>();
@@ -78,6 +80,9 @@ internal static class DibujoServer
         ReadRecordTypes.Map(api);
         ReadDraft.Map(api);
         SaveDraft.Map(api);
+        MakeDraftStep.Map(api);
+        ReadDraftSteps.Map(api);
+        SettleCollision.Map(api);
         Publish.Map(api);
         ReadEditions.Map(api);
         CheckPack.Map(api);
@@ -91,6 +96,7 @@ internal static class DibujoServer
         ImportRecords.Map(api);
         ExportRecords.Map(api);
         api.MapFallback("{**path}", () => TypedResults.Problem("There is nothing at this address.", statusCode: 404)).AllowAnonymous();
+        app.MapHub<DraftHub>(DraftHub.Address);
         app.MapFrontEnd();
         return app;
     }

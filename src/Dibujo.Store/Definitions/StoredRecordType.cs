@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Drafts;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Store.Definitions;
@@ -28,6 +30,12 @@ public sealed class StoredRecordType
 
     /// <summary>Counts the saves of the draft; a save based on another version is refused.</summary>
     public int DraftVersion { get; set; } = 1;
+
+    /// <summary>The last change of each rule, by its key; none for a rule that is as it came with the record type.</summary>
+    public ImmutableSortedDictionary<string, Revision> Revisions { get; set; } = ImmutableSortedDictionary<string, Revision>.Empty;
+
+    /// <summary>The draft's version by which the record type itself was last changed.</summary>
+    public int TypeRevision { get; set; }
 
     /// <summary>Number of the edition in force; null before the first one.</summary>
     public int? Published { get; set; }

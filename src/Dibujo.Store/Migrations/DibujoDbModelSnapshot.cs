@@ -168,7 +168,7 @@ namespace Dibujo.Store.Migrations
                     b.HasIndex("Hash")
                         .IsUnique();
 
-                    b.ToTable("Sessions");
+                    b.ToTable("Sessions", (string)null);
                 });
 
             modelBuilder.Entity("Dibujo.Store.Auditing.AuditEntry", b =>
@@ -196,6 +196,65 @@ namespace Dibujo.Store.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Audit");
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Definitions.StoredCollision", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("RecordType")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Step")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("RecordType");
+
+                    b.ToTable("Collisions");
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Definitions.StoredDraftStep", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("RecordType")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Step")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("RecordType", "Version");
+
+                    b.ToTable("DraftSteps");
                 });
 
             modelBuilder.Entity("Dibujo.Store.Definitions.StoredEdition", b =>
@@ -246,7 +305,16 @@ namespace Dibujo.Store.Migrations
                     b.Property<int?>("Published")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Revisions")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValueSql("'{}'");
+
                     b.Property<int>("RuleCount")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("TypeRevision")
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Key");
@@ -528,6 +596,24 @@ namespace Dibujo.Store.Migrations
                         .WithMany()
                         .HasForeignKey("AccountId")
                         .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Definitions.StoredCollision", b =>
+                {
+                    b.HasOne("Dibujo.Store.Definitions.StoredRecordType", null)
+                        .WithMany()
+                        .HasForeignKey("RecordType")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Definitions.StoredDraftStep", b =>
+                {
+                    b.HasOne("Dibujo.Store.Definitions.StoredRecordType", null)
+                        .WithMany()
+                        .HasForeignKey("RecordType")
+                        .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
                 });
 

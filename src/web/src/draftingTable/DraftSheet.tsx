@@ -1,4 +1,4 @@
-import { ActionIcon, Button, Group, Text, Tooltip } from '@mantine/core';
+import { ActionIcon, Group, Text, Tooltip } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { IconArrowBackUp, IconArrowForwardUp, IconKeyboard, IconPencilPlus } from '@tabler/icons-react';
 import { useQueryClient } from '@tanstack/react-query';
@@ -13,6 +13,7 @@ import { Place } from '../frame/Place';
 import lines from '../sheet/lines.module.css';
 import { Sheet, tabOf } from '../sheet/Sheet';
 import classes from './DraftSheet.module.css';
+import { Collisions } from './draft/Collisions';
 import { Publish } from './draft/Publish';
 import { useDraft } from './draft/useDraft';
 import { useProblems } from './draft/useProblems';
@@ -48,7 +49,6 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   // eslint-disable-next-line react-hooks/exhaustive-deps
   const program = useMemo(() => new DraftProgram(engine, definition), [type]);
   const [touching] = useState(() => new Touching(rules));
-  const [edition, setEdition] = useState(stored.edition);
   const [hasFailed, setFailed] = useState(false);
   const [chosen, setChosen] = useState<string>();
   const [selected, setSelected] = useState<Element[]>([]);
@@ -76,7 +76,8 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   useLayoutEffect(() => {
     latest.current = definition;
   }, [definition]);
-  const { changeRules, changeType, amend } = draft;
+  const { changeRules, changeType, shared } = draft;
+  const { amend } = shared;
   const tab = view.tab;
   const setTab = useCallback((next: string) => changeView({ tab: next }), [changeView]);
   const choose = useCallback(
@@ -191,8 +192,8 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
     }
   };
   useHotkeys([
-    ['mod+z', () => draft.undo?.()],
-    ['mod+shift+z', () => draft.redo?.()],
+    ['mod+z', shared.undo],
+    ['mod+shift+z', shared.redo],
     ['/', () => line.focus()],
     ['n', () => add(newRule())],
     ['g', () => add({ key: newKey(), name: '', on: true, table: { hit: 'first', drivers: [], outputs: [], rows: [] } })],
@@ -257,7 +258,10 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
     return null;
   }
 
-  const problemCount = problems.type.length + [...problems.rules.values()].reduce((count, of) => count + of.length, 0);
+  // Blanks of a rule that is just being written are no mistakes yet.
+  const begun = open && unnamed.has(open.key) ? rules.indexOf(open) : -1;
+  const problemCount =
+    problems.type.length + [...problems.rules].reduce((count, [place, of]) => count + (place === begun ? 0 : of.length), 0);
   return (
     <DraftContext value={surroundings}>
       <main className={classes.table} data-wide={open?.table ? true : undefined}>
@@ -278,28 +282,25 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
               role="status"
             >
               {draft.problem
-                ? `${draft.problem.title} ${draft.problem.detail}`
-                : draft.isSaved
-                  ? 'Draft saved'
-                  : 'Saving the draft…'}
+                ? `Not saved yet: ${draft.problem.detail ?? 'the server cannot be reached'}. It is kept here and sent again.`
+                : draft.kept > 0
+                  ? 'Somebody else has changed that since, so it stays.'
+                  : draft.isSaved
+                    ? 'Draft saved'
+                    : 'Saving the draft…'}
             </Text>
-            {draft.problem?.status === 409 && (
-              <Button variant="default" onClick={() => window.location.reload()}>
-                Load it again
-              </Button>
-            )}
             <Tooltip label="Keys ( ? )">
               <ActionIcon variant="subtle" aria-label="Keys" onClick={() => showKeys(true)}>
                 <IconKeyboard size={18} />
               </ActionIcon>
             </Tooltip>
             <Tooltip label="Undo">
-              <ActionIcon variant="subtle" aria-label="Undo" disabled={!draft.undo} onClick={draft.undo}>
+              <ActionIcon variant="subtle" aria-label="Undo" disabled={!draft.canUndo} onClick={shared.undo}>
                 <IconArrowBackUp size={18} />
               </ActionIcon>
             </Tooltip>
             <Tooltip label="Redo">
-              <ActionIcon variant="subtle" aria-label="Redo" disabled={!draft.redo} onClick={draft.redo}>
+              <ActionIcon variant="subtle" aria-label="Redo" disabled={!draft.canRedo} onClick={shared.redo}>
                 <IconArrowForwardUp size={18} />
               </ActionIcon>
             </Tooltip>
@@ -308,10 +309,9 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
               problems={problems}
               rules={rules}
               onOpen={choose}
-              onSettle={draft.settle}
+              onSettle={() => shared.settle()}
               onPublished={(number, version) => {
-                setEdition(number);
-                draft.published(version);
+                shared.published(number, version);
                 void queries.invalidateQueries({ queryKey: ['record-type', type.key] });
               }}
             />
@@ -345,6 +345,14 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
               Load the page again; a current browser is needed.
             </p>
           )}
+          <Collisions
+            recordType={type.key}
+            collisions={draft.collisions}
+            definition={definition}
+            program={program}
+            shared={shared}
+            revisions={draft.revisions}
+          />
           <RuleList rules={rules} problems={problems.rules} program={program} record={record} chosen={chosen} actions={actions} />
         </section>
         <section className={classes.sheet} aria-label="Sheet">
@@ -385,7 +393,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
               onClose={() => setSelected([])}
             />
           )}
-          <TitleBlock type={type} sample={sample} record={record} view={view} edition={edition ?? null} onChange={changeView} />
+          <TitleBlock type={type} sample={sample} record={record} view={view} edition={draft.edition} onChange={changeView} />
         </section>
         <Shortcuts isOpen={areKeysShown} onClose={() => showKeys(false)} />
       </main>

@@ -105,6 +105,11 @@ export class DraftProgram {
     return this.engine.ask('hearCells', await this.program(), rule, cells);
   }
 
+  /** The sentence of any rule, also of one that is not in the draft. */
+  async sentenceOf(rule: Rule): Promise<string> {
+    return this.engine.ask('sentenceOf', await this.program(), rule);
+  }
+
   /** A name for a rule that nobody has named. */
   async ruleName(rule: Rule): Promise<string> {
     return this.engine.ask('ruleName', await this.program(), rule);

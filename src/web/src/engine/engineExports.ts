@@ -26,6 +26,7 @@ export interface EngineExports {
   };
   Sentences: {
     Write(program: number, rules: number[]): string;
+    WriteOne(program: number, items: number[], text: string): string;
     Vocabulary(program: number): string;
     Complete(program: number, said: string): string;
     Hear(program: number, said: string, items: number[], text: string): string;

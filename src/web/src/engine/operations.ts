@@ -123,6 +123,9 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences }: En
     hearCells: (program: number, rule: Rule, cells: { column: number; text: string }[]) =>
       parsed<(Cell | Answer | null)[]>(Sentences.HearCells(program, ...tape({ rule, cells }))),
 
+    /** The sentence of any rule, also of one that the program does not have. */
+    sentenceOf: (program: number, rule: Rule) => Sentences.WriteOne(program, ...tape(rule)),
+
     /** A name for a rule that nobody has named. */
     ruleName: (program: number, rule: Rule) => Sentences.Name(program, ...tape(rule)),
 

@@ -31,6 +31,7 @@ interface Heard {
 export function Line({ program, input, text, onText, editing, onMake, onLeave }: Props) {
   const [heard, setHeard] = useState<Heard>();
   const [isRefused, setRefused] = useState(false);
+  const [isFocused, setFocused] = useState(false);
   const like = useRef<Rule>(undefined);
   const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() });
   const { openDropdown } = combobox;
@@ -99,8 +100,16 @@ export function Line({ program, input, text, onText, editing, onMake, onLeave }:
             maxRows={8}
             size="sm"
             value={text}
-            onFocus={() => text !== '' && openDropdown()}
-            onBlur={() => combobox.closeDropdown()}
+            onFocus={() => {
+              setFocused(true);
+              if (text !== '') {
+                openDropdown();
+              }
+            }}
+            onBlur={() => {
+              setFocused(false);
+              combobox.closeDropdown();
+            }}
             onChange={(event) => say(event.currentTarget.value)}
             onKeyDown={(event) => {
               if (event.key === 'Tab' && !event.shiftKey && offers.length > 0 && combobox.dropdownOpened) {
@@ -120,7 +129,7 @@ export function Line({ program, input, text, onText, editing, onMake, onLeave }:
             }}
           />
         </Combobox.EventsTarget>
-        {text.trim() !== '' && heard && (
+        {isFocused && text.trim() !== '' && heard && (
           <div className={classes.heard} data-stale={!isCurrent || undefined} onMouseDown={(event) => event.preventDefault()}>
             <Understood
               heard={heard}

@@ -169,6 +169,8 @@ function useLookUp({ input, recordType }: SubjectOffer) {
   const options: ChipOption[] =
     input === 'record'
       ? (records ?? []).map(({ id, title }) => ({ value: fixed(id), label: `No. ${id}`, note: title }))
-      : (people ?? []).map(({ userName, displayName }) => ({ value: fixed(userName), label: displayName }));
+      : input !== 'person'
+        ? []
+        : (people ?? []).map(({ userName, displayName }) => ({ value: fixed(userName), label: displayName }));
   return { options, search: setSearch, label: (value: string) => options.find((option) => option.value === value)?.label };
 }

@@ -59,11 +59,10 @@ export function EffectEditor({ effect, place, isNext, isOnly, onOnly, idle, onCh
         {isOnly !== undefined && (
           <Chip
             blank="detail"
-            label={isOnly ? 'only then' : 'then'}
-            spoken={isOnly ? 'only while so, otherwise the opposite' : 'while so'}
+            label={isOnly ? 'only while so' : 'while so'}
             options={() => [
-              { value: 'then', label: 'then', note: 'while the condition holds' },
-              { value: 'only', label: 'only then', note: 'otherwise the opposite' },
+              { value: 'then', label: 'while so', note: 'and else as the others say' },
+              { value: 'only', label: 'only while so', note: 'otherwise the opposite' },
             ]}
             onPick={(picked) => onOnly!(picked === 'only')}
           />

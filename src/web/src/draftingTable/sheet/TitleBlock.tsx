@@ -29,7 +29,7 @@ export const TitleBlock = memo(function TitleBlock({ type, sample, record, view,
   const people = useQuery({ queryKey: ['people'], queryFn: () => answered(listPeople()), staleTime: 60_000 }).data ?? [];
   return (
     <div className={classes.block} role="group" aria-label="Title block: how the sheet is seen">
-      <Cell label="Record" isWide>
+      <Cell label="Record">
         <RecordChoice type={type} sample={sample} view={view} onChange={onChange} />
       </Cell>
       <Cell label="Stage">
@@ -61,7 +61,7 @@ export const TitleBlock = memo(function TitleBlock({ type, sample, record, view,
           onChange={(roles) => onChange({ roles })}
         />
       </Cell>
-      <Cell label="Person" isWide>
+      <Cell label="Person">
         <Select
           {...common}
           aria-label="Person"
@@ -114,7 +114,7 @@ function Untry({ record }: { record: OpenRecord }) {
   const count = useFromRecord(record, () => record.trial.size);
   return count === 0 ? null : (
     <Button size="compact-xs" variant="default" onClick={() => record.untry()} title="Put the record’s own values back">
-      {count} tried: back
+      ↺ {count} tried
     </Button>
   );
 }
@@ -148,9 +148,9 @@ function RecordChoice({ type, sample, view, onChange }: Pick<Props, 'type' | 'sa
   );
 }
 
-function Cell({ label, isWide = false, children }: { label: string; isWide?: boolean; children: ReactNode }) {
+function Cell({ label, children }: { label: string; children: ReactNode }) {
   return (
-    <div className={classes.cell} data-wide={isWide || undefined}>
+    <div className={classes.cell}>
       <span className={classes.label}>{label}</span>
       {children}
     </div>

@@ -1,0 +1,46 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Json;
+using Dibujo.Core.Records;
+using Dibujo.Core.Rules;
+
+namespace Dibujo.Core.Drafts;
+
+/// <summary>Edits that are made together.</summary>
+/// <param name="Edits">To rules, one for each. A rule that is placed after another comes after that one's own edit.</param>
+/// <param name="RecordType">What the record type is from now on; null where that stays.</param>
+/// <param name="RecordTypeBase">The draft's version by which the record type was last changed, as far as the editor knew.</param>
+public sealed record DraftStep(ImmutableArray<RuleEdit> Edits, RecordType? RecordType = null, int RecordTypeBase = 0)
+{
+    /// <summary>The step from one draft to another, made knowing everything that has been done to it up to that version.</summary>
+    public static DraftStep Between(Definition before, Definition after, int version)
+    {
+        var old = before.Rules.DistinctBy(rule => rule.Key).ToDictionary(rule => rule.Key, StringComparer.Ordinal);
+        var kept = after.Rules.Select(rule => rule.Key).ToHashSet(StringComparer.Ordinal);
+        var order = new List<string>(before.Rules.Select(rule => rule.Key).Where(kept.Contains));
+        var edits = ImmutableArray.CreateBuilder<RuleEdit>();
+        edits.AddRange(before.Rules.Where(rule => !kept.Contains(rule.Key)).Select(rule => new RuleEdit(rule.Key, version, IsRemoved: true)));
+        string? previous = null;
+        foreach (var (i, rule) in after.Rules.Index())
+        {
+            var isPlaced = i >= order.Count || order[i] != rule.Key;
+            if (isPlaced)
+            {
+                order.Remove(rule.Key);
+                order.Insert(i, rule.Key);
+            }
+
+            var isChanged = !old.TryGetValue(rule.Key, out var known) || !known.Equals(rule);
+            if (isPlaced || isChanged)
+            {
+                edits.Add(new(rule.Key, version, isChanged ? rule : null, IsPlaced: isPlaced, After: isPlaced ? previous : null));
+            }
+
+            previous = rule.Key;
+        }
+
+        return new(edits.ToImmutable(), IsSame(before.RecordType, after.RecordType) ? null : after.RecordType, version);
+    }
+
+    /// <summary>By what is written in a file: lists of the model have no equality of their own.</summary>
+    internal static bool IsSame(RecordType one, RecordType other) => ReferenceEquals(one, other) || JsonText.Write(one).SequenceEqual(JsonText.Write(other));
+}

@@ -1,0 +1,62 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Drafts;
+using Dibujo.Core.Rules;
+using Dibujo.Store;
+using Dibujo.Store.Definitions;
+using Microsoft.AspNetCore.SignalR;
+
+namespace Dibujo.Server.Drafts;
+
+/// <summary>The one way in which drafts are changed: by steps, each noted with who and when, and told to all who have the draft open.</summary>
+internal sealed class DraftChange(DibujoDb db, IHubContext<DraftHub> live, TimeProvider clock)
+{
+    /// <summary>Makes a step; what collides in it waits for a choice. Nothing is stored before <see cref="DibujoDb"/> saves.</summary>
+    internal Drafting Make(StoredRecordType type, DraftStep step, string by)
+    {
+        var at = clock.GetUtcNow().UtcDateTime;
+        var drafting = Drafting.Of(type.Draft, step, key => type.Revisions.GetValueOrDefault(key)?.Version ?? 0, type.TypeRevision);
+        var isTypeChanged = step.RecordType is not null && !drafting.IsTypeColliding;
+        if (!drafting.Changed.IsEmpty || isTypeChanged)
+        {
+            type.Draft = type.Draft with { RecordType = drafting.Definition.RecordType, Rules = drafting.Definition.Rules };
+            type.DraftVersion++;
+            type.Revisions = type.Revisions.SetItems(drafting.Changed.Select(key => KeyValuePair.Create(key, new Revision(type.DraftVersion, by, at))));
+            type.TypeRevision = isTypeChanged ? type.DraftVersion : type.TypeRevision;
+            var made = step.Edits.Where(edit => !drafting.Colliding.Contains(edit)).ToImmutableArray();
+            db.DraftSteps.Add(new()
+            {
+                RecordType = type.Key,
+                Version = type.DraftVersion,
+                Step = new(made, isTypeChanged ? step.RecordType : null, step.RecordTypeBase),
+                By = by,
+                At = at,
+            });
+        }
+
+        foreach (var edit in drafting.Colliding)
+        {
+            db.Collisions.Add(new() { RecordType = type.Key, Step = new([edit]), By = by, At = at });
+        }
+
+        if (drafting.IsTypeColliding)
+        {
+            db.Collisions.Add(new() { RecordType = type.Key, Step = new([], step.RecordType), By = by, At = at });
+        }
+
+        return drafting;
+    }
+
+    /// <summary>Puts another definition in the place of the draft, as one step.</summary>
+    internal Drafting Replace(StoredRecordType type, Definition then, string by)
+    {
+        var version = type.DraftVersion;
+        var made = Make(type, DraftStep.Between(type.Draft, then, version), by);
+        type.Draft = type.Draft with { Examples = then.Examples };
+        // Also where only the examples are others.
+        type.DraftVersion = version + 1;
+        return made;
+    }
+
+    /// <summary>Tells everybody who has the draft open, once it is stored.</summary>
+    internal Task TellAsync(StoredRecordType type) => live.Clients.Group(type.Key).SendAsync("Changed", type.DraftVersion);
+}

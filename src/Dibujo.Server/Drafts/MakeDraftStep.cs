@@ -1,0 +1,59 @@
+using System.Collections.Immutable;
+using System.Security.Claims;
+using Dibujo.Core.Drafts;
+using Dibujo.Server.Accounts;
+using Dibujo.Server.RecordTypes;
+using Dibujo.Store;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Dibujo.Server.Drafts;
+
+/// <summary>Edits rules of a draft. What others did in the meantime stays; where two changed the same rule, the later one waits for a choice.</summary>
+internal static class MakeDraftStep
+{
+    /// <summary>How often a step is made again because another one came between.</summary>
+    private const int MostTries = 8;
+
+    internal static void Map(IEndpointRouteBuilder api) =>
+        api.MapPost("/record-types/{key}/draft/steps", Run).WithName("MakeDraftStep").RequireAuthorization(Policies.Administrators)
+            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status409Conflict)
+            .WithMetadata(new RequestSizeLimitAttribute(Exchange.RequestFile.Largest));
+
+    private static async Task<Results<Ok<DraftStepMade>, ProblemHttpResult>> Run(
+        string key, DraftStep step, DibujoDb db, DraftChange change, ClaimsPrincipal user, CancellationToken cancellation)
+    {
+        if (step.RecordType is { } type && type.Key != key)
+        {
+            return TypedResults.Problem($"The record type is “{type.Key}”. Send it to that one's address.", statusCode: StatusCodes.Status400BadRequest);
+        }
+
+        for (var tries = 0; tries < MostTries; tries++)
+        {
+            if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } stored)
+            {
+                return ReadRecordTypes.NoSuchRecordType(key);
+            }
+
+            change.Make(stored, step, user.Identity!.Name!);
+            try
+            {
+                await db.SaveChangesAsync(cancellation);
+                await change.TellAsync(stored);
+                return TypedResults.Ok(new DraftStepMade(stored.DraftVersion, await ReadDraft.CollisionsAsync(db, key, cancellation)));
+            }
+            catch (DbUpdateConcurrencyException)
+            {
+                db.ChangeTracker.Clear();
+            }
+        }
+
+        return SaveDraft.Overtaken();
+    }
+}
+
+/// <summary>The draft's version after a step.</summary>
+/// <param name="Version">Steps after the one that the editor knew are to be read: others may have come between.</param>
+/// <param name="Collisions">Everything that waits for a choice.</param>
+internal sealed record DraftStepMade(int Version, ImmutableArray<CollisionView> Collisions);

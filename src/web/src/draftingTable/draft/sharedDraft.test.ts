@@ -1,0 +1,238 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { CollisionView, Definition, DraftStepView, DraftView, Rule } from '../../api/generated';
+import { SharedDraft, type DraftServer, type Shelf } from './sharedDraft';
+import { after, isSame } from './steps';
+
+const rule = (key: string, name = key): Rule => ({ key, name, on: true, cases: [] });
+const type = { key: 'loan' } as Definition['recordType'];
+const draftOf = (...keys: string[]): Definition => ({ recordType: type, rules: keys.map((key) => rule(key)) });
+
+/** A server that follows the same rules as the real one: see Drafting in Dibujo.Core. */
+class FakeServer {
+  version = 1;
+  steps: DraftStepView[] = [];
+  collisions: CollisionView[] = [];
+  revisions: DraftView['revisions'] = {};
+  /** Whether the next request does not arrive, or its answer does not. */
+  fails = (): 'before' | 'after' | false => false;
+
+  constructor(public draft: Definition) {}
+
+  of(by: string): DraftServer {
+    const lossy = <T>(answer: () => T): Promise<T> => {
+      const failure = this.fails();
+      if (failure === 'before') {
+        return Promise.reject(new Error('lost'));
+      }
+      const result = answer();
+      return failure === 'after' ? Promise.reject(new Error('lost')) : Promise.resolve(structuredClone(result));
+    };
+    return {
+      make: (step) =>
+        lossy(() => {
+          const made = step.edits.filter((edit) => {
+            const present = this.draft.rules.find(({ key }) => key === edit.key);
+            const isDone = edit.isRemoved ? !present : !edit.rule || isSame(edit.rule, present);
+            const collides = !isDone && (this.revisions[edit.key]?.version ?? 0) > edit.base;
+            if (collides) {
+              this.collisions.push({ id: this.collisions.length + 1, step: { edits: [edit] }, by, at: '' });
+            }
+            return !collides;
+          });
+          const next = after(this.draft, { edits: structuredClone(made) });
+          if (!isSame(next, this.draft)) {
+            this.draft = next;
+            this.version++;
+            this.steps.push({ version: this.version, step: { edits: made }, by, at: '' });
+            made.forEach(({ key }) => (this.revisions[key] = { version: this.version, by, at: '' }));
+          }
+          return { version: this.version, collisions: this.collisions };
+        }),
+      news: (since) =>
+        lossy(() => ({
+          version: this.version,
+          edition: null,
+          steps: this.steps.filter(({ version }) => version > since),
+          collisions: this.collisions,
+        })),
+      read: () => lossy(() => this.view()),
+    };
+  }
+
+  view(): DraftView {
+    return structuredClone({
+      version: this.version,
+      definition: this.draft,
+      problems: [],
+      ruleProblems: [],
+      edition: null,
+      revisions: this.revisions,
+      typeRevision: 0,
+      collisions: this.collisions,
+    });
+  }
+}
+
+const shelf = (): Shelf => ({ unsent: null, own: null });
+const names = (draft: SharedDraft) => draft.present().definition.rules.map(({ name }) => name);
+
+function renamed(draft: SharedDraft, key: string, name: string) {
+  const { definition } = draft.present();
+  draft.change({ ...definition, rules: definition.rules.map((one) => (one.key === key ? { ...one, name } : one)) });
+}
+
+beforeEach(() => void vi.useFakeTimers());
+afterEach(() => void vi.useRealTimers());
+
+describe('a draft that two write at once', () => {
+  it('has both changes of different rules', async () => {
+    const server = new FakeServer(draftOf('a', 'b'));
+    const [ada, ina] = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf())) as [SharedDraft, SharedDraft];
+
+    renamed(ada, 'a', 'A');
+    renamed(ina, 'b', 'B');
+    await vi.advanceTimersByTimeAsync(1000);
+    await ada.pull();
+
+    expect(names(ada)).toEqual(['A', 'B']);
+    expect(names(ina)).toEqual(['A', 'B']);
+    expect(server.collisions).toEqual([]);
+  });
+
+  it('shows both versions of one rule to both, and loses neither', async () => {
+    const server = new FakeServer(draftOf('a'));
+    const [ada, ina] = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf())) as [SharedDraft, SharedDraft];
+
+    renamed(ada, 'a', 'Ada’s');
+    await vi.advanceTimersByTimeAsync(400);
+    renamed(ina, 'a', 'Ina’s');
+    await vi.advanceTimersByTimeAsync(1000);
+    await ada.pull();
+
+    expect(names(ina)).toEqual(['Ada’s']);
+    [ada, ina].forEach((draft) => expect(draft.present().collisions[0]!.step.edits[0]!.rule!.name).toBe('Ina’s'));
+  });
+
+  it('keeps what could not be sent beyond the window', async () => {
+    const server = new FakeServer(draftOf('a'));
+    const kept = shelf();
+    server.fails = () => 'before';
+    const first = new SharedDraft(server.view(), server.of('ada'), kept);
+    renamed(first, 'a', 'A');
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(first.present().isSaved).toBe(false);
+    first.close();
+
+    server.fails = () => false;
+    const second = new SharedDraft(server.view(), server.of('ada'), kept);
+    await vi.advanceTimersByTimeAsync(1000);
+
+    expect(server.draft.rules[0]!.name).toBe('A');
+    expect(second.present().isSaved).toBe(true);
+    expect(kept.unsent).toBeNull();
+  });
+
+  it('undoes one’s own steps, also after a reload, and leaves what somebody else has changed since', async () => {
+    const server = new FakeServer(draftOf('a', 'b'));
+    const kept = shelf();
+    const first = new SharedDraft(server.view(), server.of('ada'), kept);
+    renamed(first, 'a', 'A');
+    renamed(first, 'b', 'B');
+    await vi.advanceTimersByTimeAsync(1000);
+    first.close();
+
+    const ada = new SharedDraft(server.view(), server.of('ada'), kept);
+    const ina = new SharedDraft(server.view(), server.of('ina'), shelf());
+    renamed(ina, 'a', 'Ina’s');
+    await vi.advanceTimersByTimeAsync(1000);
+    await ada.pull();
+    ada.undo();
+    expect(names(ada)).toEqual(['Ina’s', 'b']);
+    ada.undo();
+    expect(names(ada)).toEqual(['Ina’s', 'b']);
+    expect(ada.present().kept).toBe(1);
+    ada.redo();
+    ada.redo();
+    expect(names(ada)).toEqual(['Ina’s', 'B']);
+  });
+
+  it('takes typing in one text as one step', () => {
+    const server = new FakeServer(draftOf('a'));
+    const ada = new SharedDraft(server.view(), server.of('ada'), shelf());
+    ['F', 'Fe', 'Fee'].forEach((name) => renamed(ada, 'a', name));
+    ada.undo();
+    expect(names(ada)).toEqual(['a']);
+    expect(ada.present().canUndo).toBe(false);
+  });
+
+  it('ends the same for both, with every edit in it or waiting, however many requests are lost', async () => {
+    for (let seed = 1; seed <= 40; seed++) {
+      const chance = random(seed);
+      const server = new FakeServer(draftOf('a', 'b', 'c', 'd', 'e', 'f'));
+      const drafts = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf()));
+      const written: string[][] = [[], []];
+      server.fails = () => (chance() < 0.2 ? (chance() < 0.5 ? 'before' : 'after') : false);
+      for (let edit = 0; edit < 50; edit++) {
+        for (const [who, draft] of drafts.entries()) {
+          randomEdit(draft, `${who}-${edit}`, chance, written[who]!);
+          await vi.advanceTimersByTimeAsync(Math.floor(chance() * 500));
+          if (chance() < 0.3) {
+            await draft.pull();
+          }
+        }
+      }
+      server.fails = () => false;
+      await vi.advanceTimersByTimeAsync(20_000);
+      for (const draft of drafts) {
+        await draft.pull();
+        expect(draft.present().isSaved).toBe(true);
+        expect(draft.present().definition).toEqual(server.draft);
+        expect(draft.present().collisions).toEqual(server.collisions);
+      }
+      // Every version that somebody wrote was in the draft once, was overwritten by its own author, or waits.
+      const stored = new Set(server.steps.flatMap(({ step }) => step.edits.map((one) => one.rule?.name)));
+      const waits = new Set(server.collisions.flatMap(({ step }) => step.edits.map((one) => one.rule?.name)));
+      written.forEach((all) =>
+        lastOfEach(all).forEach((name) => expect(stored.has(name) || waits.has(name), `${seed}: ${name}`).toBe(true)),
+      );
+    }
+  });
+});
+
+/** Renames, moves, adds or takes away a rule. */
+function randomEdit(draft: SharedDraft, mark: string, chance: () => number, written: string[]) {
+  const { definition } = draft.present();
+  const at = Math.floor(chance() * definition.rules.length);
+  const rules = [...definition.rules];
+  const kind = chance();
+  if (kind < 0.6 && rules[at]) {
+    rules[at] = { ...rules[at], name: `${rules[at].key} ${mark}` };
+    written.push(rules[at].name);
+  } else if (kind < 0.75 && rules.length > 1) {
+    const [moved] = rules.splice(at, 1);
+    rules.splice(Math.floor(chance() * rules.length), 0, moved!);
+  } else if (kind < 0.9) {
+    rules.splice(at, 0, rule(`n${mark}`, `n${mark} ${mark}`));
+    written.push(`n${mark} ${mark}`);
+  } else if (rules.length > 3) {
+    const [gone] = rules.splice(at, 1);
+    written.splice(0, written.length, ...written.filter((name) => !name.startsWith(`${gone!.key} `)));
+  }
+  draft.change({ ...definition, rules });
+}
+
+/** The last name that was written for each rule. */
+function lastOfEach(written: string[]): string[] {
+  return [...new Map(written.map((name) => [name.split(' ')[0], name])).values()];
+}
+
+/** Numbers from 0 to 1, the same for the same seed (mulberry32). */
+function random(seed: number) {
+  let state = seed;
+  return () => {
+    state = (state + 0x6d2b79f5) | 0;
+    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
+    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
+  };
+}
