@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Drafts;

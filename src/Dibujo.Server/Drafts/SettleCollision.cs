@@ -1,8 +1,6 @@
 using System.Security.Claims;
 using System.Text.Json.Serialization;
-using Dibujo.Core.Drafts;
 using Dibujo.Server.Accounts;
-using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;

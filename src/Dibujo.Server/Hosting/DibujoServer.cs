@@ -83,6 +83,8 @@ internal static class DibujoServer
         MakeDraftStep.Map(api);
         ReadDraftSteps.Map(api);
         SettleCollision.Map(api);
+        CompareEditions.Map(api);
+        RestoreEdition.Map(api);
         Publish.Map(api);
         ReadEditions.Map(api);
         CheckPack.Map(api);
