@@ -44,7 +44,6 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         ("GET", $"{Loans}/draft/steps?after=0", null, 'A'),
         ("POST", $"{Loans}/draft/steps", """{"edits": []}""", 'A'),
         ("POST", $"{Loans}/draft/collisions/999999", """{"keep": "earlier"}""", 'A'),
-        ("POST", $"{Loans}/draft/restorations", """{"edition": 999999, "version": 0}""", 'A'),
         ("GET", $"{Loans}/comparison?from=1&to=draft", null, 'A'),
         ("GET", $"{Loans}/draft/exports/nothing", null, 'A'),
         ("POST", $"{Loans}/draft/imports", "{}", 'A'),

@@ -12,6 +12,7 @@ public static class RuleAnswer
         to.Text("key", rule.Key);
         to.Text("name", rule.Name);
         to.TextIfAny("reason", rule.Reason);
+        to.TextIfAny("group", rule.Group);
         to.Truth("on", rule.On);
         if (rule.Table is { } table)
         {

@@ -111,6 +111,15 @@ internal sealed class TableColumn
             : null;
     }
 
+    /// <summary>Whether the values below are all that matter: no cell names what is not fixed, or searches in texts.</summary>
+    internal bool IsDecided => undecided.All(bits => bits == 0);
+
+    /// <summary>Values that pass the cells of different rows, one of each kind, with a bit for each row; those that can be named first.</summary>
+    internal IEnumerable<(string Example, bool IsBlank, ulong[] Rows)> Kinds() => candidates.Zip(rowsPassed)
+        .OrderBy(kind => kind.First.Value.IsBlank)
+        .DistinctBy(kind => string.Join(' ', kind.Second))
+        .Select(kind => (Display(kind.First.Value), kind.First.Value.IsBlank, kind.Second));
+
     private static bool IsFixed(Cell cell) => cell.Comparands.All(c => c is Literal);
 
     private ulong[] Passing(FixedTest? test)

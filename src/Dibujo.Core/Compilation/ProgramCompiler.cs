@@ -127,7 +127,7 @@ public sealed class ProgramCompiler
         return known[rule] = new(compiled, problems, key);
     }
 
-    private static bool SaysTheSame(Rule one, Rule other) => (one with { Name = other.Name, Reason = other.Reason, On = other.On }).Equals(other);
+    private static bool SaysTheSame(Rule one, Rule other) => (one with { Name = other.Name, Reason = other.Reason, On = other.On, Group = other.Group }).Equals(other);
 
     private CompiledRule Compile(Rule rule)
     {

@@ -38,6 +38,7 @@ public sealed record Comparison(ImmutableArray<Difference> Differences, Immutabl
             {
                 Before = Words(now, difference.Key),
                 After = Words(then, difference.Key),
+                Beside = [.. Beside(now.Rules.FirstOrDefault(r => r.Key == difference.Key), then.Rules.FirstOrDefault(r => r.Key == difference.Key))],
             };
         }
 
@@ -45,6 +46,35 @@ public sealed record Comparison(ImmutableArray<Difference> Differences, Immutabl
         if (!kept.SequenceEqual(then.Rules.Select(r => r.Key).Where(kept.Contains), StringComparer.Ordinal))
         {
             yield return new(Change.Changed, "order of rules", "", "Which rules are higher in the list");
+        }
+    }
+
+    /// <summary>What is other about a rule than what its sentence says.</summary>
+    private static IEnumerable<string> Beside(Rule? now, Rule? then)
+    {
+        if (then is null)
+        {
+            yield break;
+        }
+
+        if (now is not null && now.Name != then.Name)
+        {
+            yield return $"It was called “{now.Name}”.";
+        }
+
+        if (now is null ? !then.On : now.On != then.On)
+        {
+            yield return then.On ? "It was off and is on." : now is null ? "It is off." : "It was on and is off.";
+        }
+
+        if (now is not null && now.Reason != then.Reason)
+        {
+            yield return then.Reason is null ? "It has no reason any more." : $"Its reason: {then.Reason}";
+        }
+
+        if (now is not null && now.Group != then.Group)
+        {
+            yield return then.Group is null ? "It is in no group any more." : $"It is in the group {then.Group}.";
         }
     }
 
@@ -73,7 +103,11 @@ public sealed record Comparison(ImmutableArray<Difference> Differences, Immutabl
 /// <param name="Label">What people call it.</param>
 /// <param name="Before">For a rule, its sentence now; null where there is none.</param>
 /// <param name="After">For a rule, its sentence then; null where there is none.</param>
-public sealed record Difference(Change Change, string What, string Key, string Label, string? Before = null, string? After = null);
+public sealed record Difference(Change Change, string What, string Key, string Label, string? Before = null, string? After = null)
+{
+    /// <summary>For a rule, what else is other about it: its name, its reason, its group, whether it is on. A sentence each.</summary>
+    public ImmutableArray<string> Beside { get; init => field = value.OrEmpty(); } = [];
+}
 
 /// <summary>In which way something differs.</summary>
 [JsonConverter(typeof(CamelCaseEnum<Change>))]

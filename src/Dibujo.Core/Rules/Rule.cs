@@ -11,8 +11,9 @@ namespace Dibujo.Core.Rules;
 /// <param name="On">A rule that is off does nothing at all.</param>
 /// <param name="Table">The cases as a decision table; then <see cref="Cases"/> is empty.</param>
 /// <param name="Where">Where it applies; null: everywhere.</param>
+/// <param name="Group">Name of the group under which people find it in the list; null: none. It changes nothing of what the rule does.</param>
 public sealed record Rule(
-    string Key, string Name, string? Reason = null, bool On = true, DecisionTable? Table = null, Scope? Where = null)
+    string Key, string Name, string? Reason = null, bool On = true, DecisionTable? Table = null, Scope? Where = null, string? Group = null)
 {
     /// <summary>In the order in which they are tried.</summary>
     public ImmutableArray<Case> Cases { get; init => field = value.OrEmpty(); } = [];
@@ -21,7 +22,7 @@ public sealed record Rule(
     public ImmutableArray<Case> AllCases() => Table?.ToCases() ?? Cases;
 
     /// <inheritdoc/>
-    public bool Equals(Rule? other) => other is not null && (Key, Name, Reason, On) == (other.Key, other.Name, other.Reason, other.On)
+    public bool Equals(Rule? other) => other is not null && (Key, Name, Reason, On, Group) == (other.Key, other.Name, other.Reason, other.On, other.Group)
         && Equals(Table, other.Table) && Equals(Where, other.Where) && Cases.SequenceEqual(other.Cases);
 
     /// <inheritdoc/>

@@ -14,7 +14,7 @@ public static class RuleTape
     /// <summary>The rule.</summary>
     public static Rule Rule(TapeNode node) => new(
         node["key"].Text, node["name"].Text, node["reason"].TextOrNull, !node.Has("on") || node["on"].IsTrue,
-        node["table"] is { IsNull: false } table ? Table(table) : null, node["where"] is { IsNull: false } where ? Scope(where) : null)
+        node["table"] is { IsNull: false } table ? Table(table) : null, node["where"] is { IsNull: false } where ? Scope(where) : null, node["group"].TextOrNull)
     {
         Cases = node["cases"].List(Case),
     };

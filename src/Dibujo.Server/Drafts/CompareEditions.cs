@@ -36,8 +36,9 @@ internal static class CompareEditions
             return null;
         }
 
-        // Before the first edition there were the fields and no rules.
         var edition = await db.Editions.AsNoTracking().SingleOrDefaultAsync(e => e.RecordType == key && e.Number == Math.Max(1, number), cancellation);
-        return number > 0 ? edition?.Definition : edition is null ? null : new(edition.Definition.RecordType, []);
+        // Before the first edition there were the fields and no rules.
+        return number > 0 ? edition?.Definition
+            : (edition?.Definition ?? await FindAsync(db, key, Draft, cancellation)) is { } first ? new(first.RecordType, []) : null;
     }
 }

@@ -84,7 +84,6 @@ internal static class DibujoServer
         ReadDraftSteps.Map(api);
         SettleCollision.Map(api);
         CompareEditions.Map(api);
-        RestoreEdition.Map(api);
         Publish.Map(api);
         ReadEditions.Map(api);
         CheckPack.Map(api);

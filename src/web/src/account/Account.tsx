@@ -3,10 +3,10 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answered, type Problem } from '../api/client';
 import { endSignIn, listSignIns, listTokens, makeToken, revokeToken } from '../api/generated';
+import { when } from '../api/when';
 import { Place } from '../frame/Place';
 import classes from './Account.module.css';
 
-const when = (at: string) => new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 
 /** Where one is signed in, and which programs act for one; each can be ended from here. */
 export function Account() {

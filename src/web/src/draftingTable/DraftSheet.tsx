@@ -1,9 +1,9 @@
-import { ActionIcon, Group, Text, Tooltip } from '@mantine/core';
+import { ActionIcon, Button, Group, Text, Tooltip } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { IconArrowBackUp, IconArrowForwardUp, IconKeyboard, IconPencilPlus } from '@tabler/icons-react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { DraftView, Effect, Element, ElementKind, Rest, Rule } from '../api/generated';
+import type { DecisionTable, DraftView, Effect, Element, ElementKind, Rest, Rule } from '../api/generated';
 import type { Values } from '../engine/answers';
 import { DraftProgram } from '../engine/draftProgram';
 import { engine } from '../engine/pageEngine';
@@ -14,15 +14,17 @@ import lines from '../sheet/lines.module.css';
 import { Sheet, tabOf } from '../sheet/Sheet';
 import classes from './DraftSheet.module.css';
 import { Collisions } from './draft/Collisions';
+import { Paste } from './draft/Paste';
 import { Publish } from './draft/Publish';
 import { useDraft } from './draft/useDraft';
 import { useProblems } from './draft/useProblems';
 import { likeNeighbour, touches, withTargets } from './element/connections';
+import { Editions } from './editions/Editions';
 import { ElementPanel } from './element/ElementPanel';
 import { Line } from './line/Line';
 import { useLine } from './line/useLine';
 import { plainText } from './list/plainText';
-import { RuleList } from './list/RuleList';
+import { Rules } from './list/Rules';
 import { useRuleActions } from './list/useRuleActions';
 import { NewRule } from './NewRule';
 import { allTargets, conditionOf, newKey, newRule, onlyWhile, sameElement } from './rule/compose';
@@ -52,7 +54,9 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   const [hasFailed, setFailed] = useState(false);
   const [chosen, setChosen] = useState<string>();
   const [selected, setSelected] = useState<Element[]>([]);
-  const [areKeysShown, showKeys] = useState(false);
+  const [dialog, setDialog] = useState<'keys' | 'editions' | 'paste'>();
+  const [orderNotes, setOrderNotes] = useState<string[]>([]);
+  const findInput = useRef<HTMLInputElement>(null);
   const [view, changeView] = useView(type, first);
   const [usual] = useState(() => viewOf(new URLSearchParams(), type, first));
   const [demonstration] = useState(() => new Demonstration());
@@ -76,7 +80,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   useLayoutEffect(() => {
     latest.current = definition;
   }, [definition]);
-  const { changeRules, changeType, shared } = draft;
+  const { changeRules, changeType, shared, revisions } = draft;
   const { amend } = shared;
   const tab = view.tab;
   const setTab = useCallback((next: string) => changeView({ tab: next }), [changeView]);
@@ -141,7 +145,14 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
     },
     [changeRules, call, unnamed],
   );
-  const actions = useRuleActions(latest, change, changeRules, choose, setChosen);
+  const reorder = useCallback(
+    (next: Rule[]) => {
+      void program.reordered(next).then(setOrderNotes, () => undefined);
+      changeRules(next);
+    },
+    [program, changeRules],
+  );
+  const actions = useRuleActions({ latest, change, changeRules, reorder, choose, setChosen });
 
   function propose(effect: Effect, isOnly: boolean) {
     const rule = newRule(effect, conditionOf(demonstration.fresh(type, record!, view, usual)));
@@ -197,11 +208,13 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
     ['/', () => line.focus()],
     ['n', () => add(newRule())],
     ['g', () => add({ key: newKey(), name: '', on: true, table: { hit: 'first', drivers: [], outputs: [], rows: [] } })],
+    ['f', () => findInput.current?.focus()],
+    ['e', () => setDialog('editions')],
     ['j', () => step(1)],
     ['k', () => step(-1)],
     ['t', () => chosen && writeAsText(chosen)],
-    ['shift+?', () => showKeys(true)],
-    ['?', () => showKeys(true)],
+    ['shift+?', () => setDialog('keys')],
+    ['?', () => setDialog('keys')],
     ['Escape', () => (selected.length > 0 ? setSelected([]) : setChosen(undefined))],
   ]);
 
@@ -251,8 +264,10 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
         proposed.has(rule.key) && record && sample ? likelyClauses(rule, latest.current.rules, type, record, sample, view) : [],
       hearCells: (...operands: Parameters<DraftProgram['hearCells']>) => program.hearCells(...operands),
       writeAsText,
+      reach: (table: DecisionTable) => program.reach(table),
+      lastChange: (rule: string) => revisions[rule],
     }),
-    [tab, rest, proposed, record, sample, type, view, program, writeAsText],
+    [tab, rest, proposed, record, sample, type, view, program, writeAsText, revisions],
   );
   if (!sample || !record) {
     return null;
@@ -290,7 +305,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
                     : 'Saving the draft…'}
             </Text>
             <Tooltip label="Keys ( ? )">
-              <ActionIcon variant="subtle" aria-label="Keys" onClick={() => showKeys(true)}>
+              <ActionIcon variant="subtle" aria-label="Keys" onClick={() => setDialog('keys')}>
                 <IconKeyboard size={18} />
               </ActionIcon>
             </Tooltip>
@@ -304,8 +319,13 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
                 <IconArrowForwardUp size={18} />
               </ActionIcon>
             </Tooltip>
+            <Button variant="default" onClick={() => setDialog('editions')}>
+              Editions
+            </Button>
             <Publish
               recordType={type.key}
+              edition={draft.edition}
+              version={draft.version}
               problems={problems}
               rules={rules}
               onOpen={choose}
@@ -328,7 +348,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
                 </span>
               )}
             </h1>
-            <NewRule onNew={add} />
+            <NewRule onNew={add} onPaste={() => setDialog('paste')} />
           </div>
           <Line
             program={program}
@@ -353,7 +373,21 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
             shared={shared}
             revisions={draft.revisions}
           />
-          <RuleList rules={rules} problems={problems.rules} program={program} record={record} chosen={chosen} actions={actions} />
+          <Rules
+            definition={definition}
+            edition={draft.edition}
+            version={draft.version}
+            revisions={draft.revisions}
+            problems={problems.rules}
+            program={program}
+            record={record}
+            vocabulary={vocabulary}
+            chosen={chosen}
+            actions={actions}
+            orderNotes={orderNotes}
+            onOrderRead={() => setOrderNotes([])}
+            findInput={findInput}
+          />
         </section>
         <section className={classes.sheet} aria-label="Sheet">
           <Sheet
@@ -395,7 +429,22 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
           )}
           <TitleBlock type={type} sample={sample} record={record} view={view} edition={draft.edition} onChange={changeView} />
         </section>
-        <Shortcuts isOpen={areKeysShown} onClose={() => showKeys(false)} />
+        <Shortcuts isOpen={dialog === 'keys'} onClose={() => setDialog(undefined)} />
+        <Editions
+          recordType={type.key}
+          draft={definition}
+          version={draft.version}
+          isOpen={dialog === 'editions'}
+          onClose={() => setDialog(undefined)}
+          onChange={shared.change}
+        />
+        <Paste
+          isOpen={dialog === 'paste'}
+          rules={rules}
+          program={program}
+          onAdd={(added) => changeRules([...added, ...latest.current.rules])}
+          onClose={() => setDialog(undefined)}
+        />
       </main>
     </DraftContext>
   );

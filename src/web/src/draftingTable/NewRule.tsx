@@ -4,7 +4,7 @@ import type { Rule } from '../api/generated';
 import { newKey, newRule } from './rule/compose';
 
 /** Begins a rule: as a sentence, or as a grid that says for each choice how other fields are. */
-export function NewRule({ onNew }: { onNew: (rule: Rule) => void }) {
+export function NewRule({ onNew, onPaste }: { onNew: (rule: Rule) => void; onPaste: () => void }) {
   const grid = (): Rule => ({ key: newKey(), name: '', on: true, table: { hit: 'first', drivers: [], outputs: [], rows: [] } });
   return (
     <Button.Group>
@@ -26,6 +26,7 @@ export function NewRule({ onNew }: { onNew: (rule: Rule) => void }) {
           >
             Always, without a condition
           </Menu.Item>
+          <Menu.Item onClick={onPaste}>From elsewhere: paste sentences or a pack</Menu.Item>
         </Menu.Dropdown>
       </Menu>
     </Button.Group>

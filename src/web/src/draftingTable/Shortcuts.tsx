@@ -6,6 +6,7 @@ const shortcuts: [string[], string][] = [
   [['n'], 'Begin a new rule'],
   [['g'], 'Begin a grid'],
   [['f'], 'Find in the list of rules'],
+  [['e'], 'Editions: compare, discard, go back'],
   [['j'], 'Open the next rule'],
   [['k'], 'Open the rule before'],
   [['t'], 'Write the open rule as text'],

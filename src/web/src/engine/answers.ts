@@ -70,4 +70,11 @@ export interface Hearing {
   misunderstanding?: { place: number; message: string; nearest: Wordage[] };
 }
 
+/** What is found in a decision table: see TableReach in Dibujo.Core. Places of rows count from 0. */
+export interface TableReach {
+  unreached: number[];
+  overlaps: { upper: number; lower: number }[];
+  gaps: string[];
+}
+
 export type { Outlook };

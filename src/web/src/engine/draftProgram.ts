@@ -1,5 +1,5 @@
 import type { Answer, Cell, DecisionTable, Definition, Rule, SentenceOffer, SentencePart, Vocabulary } from '../api/generated';
-import type { DraftProblems, Hearing } from './answers';
+import type { DraftProblems, Hearing, TableReach } from './answers';
 import type { Engine } from './engine';
 import type { OpenRecord } from './openRecord';
 
@@ -103,6 +103,17 @@ export class DraftProgram {
   async hearCells(table: DecisionTable, cells: { column: number; text: string }[]): Promise<(Cell | Answer | null)[]> {
     const rule: Rule = { key: '', name: '', table: { ...table, rows: [] } };
     return this.engine.ask('hearCells', await this.program(), rule, cells);
+  }
+
+  /** Which rows of a table are reached, and what none covers. */
+  async reach(table: DecisionTable): Promise<TableReach> {
+    return this.engine.ask('reach', await this.program(), { key: '', name: '', table });
+  }
+
+  /** What changes where the rules stand in another order, a sentence each; rules that are new change no order. */
+  async reordered(rules: Rule[]): Promise<string[]> {
+    const places = rules.map((rule) => this.definition.rules.indexOf(rule)).filter((place) => place >= 0);
+    return this.engine.ask('reordered', await this.program(), places);
   }
 
   /** The sentence of any rule, also of one that is not in the draft. */

@@ -33,4 +33,8 @@ export interface EngineExports {
     HearCells(program: number, items: number[], text: string): string;
     Name(program: number, items: number[], text: string): string;
   };
+  Analyses: {
+    Reach(program: number, items: number[], text: string): string;
+    Reordered(program: number, places: number[]): string;
+  };
 }

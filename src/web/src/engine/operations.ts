@@ -13,7 +13,7 @@ import type {
   Setting,
   Vocabulary,
 } from '../api/generated';
-import type { Changes, Delta, DraftProblems, Edited, Hearing, NumberedElement, Opened, Outlook, Value, Values } from './answers';
+import type { Changes, Delta, DraftProblems, Edited, Hearing, NumberedElement, Opened, Outlook, TableReach, Value, Values } from './answers';
 import type { EngineExports } from './engineExports';
 import { sample } from './sample';
 import { tapeOf } from './tape';
@@ -38,7 +38,7 @@ export interface OpeningRecord {
 }
 
 /** What the engine can be asked to do, whichever thread it runs on. Programs and sessions are numbers until they are closed. */
-export function operationsOn({ Programs, Sessions, KnownRecords, Sentences }: EngineExports) {
+export function operationsOn({ Programs, Sessions, KnownRecords, Sentences, Analyses }: EngineExports) {
   function problemsOf(program: number): DraftProblems {
     const { type, rules } = parsed<{ type: Problem[]; rules: (number | Problem[])[] }>(Programs.Problems(program));
     const byRule = new Map<number, Problem[]>();
@@ -128,6 +128,12 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences }: En
 
     /** A name for a rule that nobody has named. */
     ruleName: (program: number, rule: Rule) => Sentences.Name(program, ...tape(rule)),
+
+    /** Which rows of a rule's table are reached, and what none covers. */
+    reach: (program: number, rule: Rule) => parsed<TableReach>(Analyses.Reach(program, ...tape(rule))),
+
+    /** What changes where the draft's rules stand in another order, given as their places now: sentences. */
+    reordered: (program: number, places: number[]) => parsed<string[]>(Analyses.Reordered(program, places)),
 
     /** What may come next in what was said so far, the most likely first. */
     complete: (program: number, said: string) => parsed<SentenceOffer[]>(Sentences.Complete(program, said)),

@@ -2,6 +2,7 @@ import { UnstyledButton } from '@mantine/core';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { answered } from '../api/client';
 import { readHistory, type RecordType } from '../api/generated';
+import { when } from '../api/when';
 import { fieldLabel, stageLabel } from '../sheet/lookUp';
 import classes from './RecordForm.module.css';
 
@@ -20,7 +21,7 @@ export function History({ type, id, version }: { type: RecordType; id: number; v
       <ul className={classes.list}>
         {entries.map((entry) => (
           <li key={entry.version}>
-            {new Date(entry.at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}, {entry.by}:{' '}
+            {when(entry.at)}, {entry.by}:{' '}
             {what({ recordType: type }, entry)}
           </li>
         ))}

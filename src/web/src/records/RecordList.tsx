@@ -6,6 +6,7 @@ import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router-dom';
 import { answered } from '../api/client';
 import { listRecords } from '../api/generated';
+import { when } from '../api/when';
 import { Place } from '../frame/Place';
 import { stageLabel } from '../sheet/lookUp';
 import { afterPaint } from '../engine/afterPaint';
@@ -94,7 +95,7 @@ export function RecordList() {
                 </Table.Td>
                 <Table.Td>{stageLabel(type, row.stage)}</Table.Td>
                 <Table.Td>
-                  {new Date(row.changedAt).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
+                  {when(row.changedAt)}
                 </Table.Td>
                 <Table.Td>{row.changedBy}</Table.Td>
               </Table.Tr>

@@ -5,10 +5,14 @@ import { answered, type Problem } from '../../api/client';
 import { publish, type Rule } from '../../api/generated';
 import type { DraftProblems } from '../../engine/answers';
 import lines from '../../sheet/lines.module.css';
+import { Differences } from '../editions/Differences';
 import classes from './Publish.module.css';
+import { useComparison } from './useComparison';
 
 interface Props {
   recordType: string;
+  edition: number | null;
+  version: number;
   problems: DraftProblems;
   rules: Rule[];
   /** Opens a rule, to be mended. */
@@ -18,11 +22,12 @@ interface Props {
 }
 
 /** Puts the draft in force as the next edition, with a note. */
-export function Publish({ recordType, problems, rules, onOpen, onSettle, onPublished }: Props) {
+export function Publish({ recordType, edition, version, problems, rules, onOpen, onSettle, onPublished }: Props) {
   const problemCount = problems.type.length + [...problems.rules.values()].reduce((count, of) => count + of.length, 0);
   const [isOpen, setOpen] = useState(false);
   const [note, setNote] = useState('');
   const [problem, setProblem] = useState<Problem>();
+  const differences = useComparison(recordType, edition, version, isOpen && problemCount === 0);
 
   async function run() {
     setProblem(undefined);
@@ -45,6 +50,7 @@ export function Publish({ recordType, problems, rules, onOpen, onSettle, onPubli
         opened={isOpen}
         onClose={() => setOpen(false)}
         title="Publish the draft as the next edition"
+        size="lg"
         closeButtonProps={{ 'aria-label': 'Close' }}
       >
         {problemCount > 0 ? (
@@ -89,6 +95,12 @@ export function Publish({ recordType, problems, rules, onOpen, onSettle, onPubli
             <Text size="xs" c="dimmed" mt={4}>
               Members work under it from their next step on.
             </Text>
+            {differences && (
+              <section className={classes.changes} aria-label="What will change">
+                <h3>What will change</h3>
+                <Differences differences={differences} />
+              </section>
+            )}
           </>
         )}
         {problem && (

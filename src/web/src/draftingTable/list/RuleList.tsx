@@ -1,28 +1,34 @@
+import { UnstyledButton } from '@mantine/core';
+import { IconChevronDown, IconChevronRight } from '@tabler/icons-react';
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
-import type { Problem, Rule } from '../../api/generated';
+import type { Problem, Rule, SentencePart } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { OpenRecord } from '../../engine/openRecord';
-import { useSummary } from '../../engine/useRecord';
 import { RuleRow, type RuleActions } from './RuleRow';
 import classes from './RuleList.module.css';
-import { useSentences } from './useSentences';
+import type { ListRow } from './rows';
+import type { Ticked } from './useTicked';
+import { useDragging } from './useDragging';
 
 interface Props {
-  rules: Rule[];
+  rows: ListRow[];
   /** Those of each rule by place, with places within it. */
   problems: Map<number, Problem[]>;
   program: DraftProgram;
   record: OpenRecord;
   chosen: string | undefined;
+  ticked: Ticked;
   actions: RuleActions;
+  sentenceOf: (rule: Rule) => SentencePart[] | undefined;
+  /** Told which rules are seen. */
+  onDrawn: (rules: Rule[]) => void;
+  onFold: (group: string) => void;
 }
 
-/** About how high a rule is that has not been drawn yet, in pixels. */
+/** About how high a rule is that has not been drawn yet, in pixels; and a heading. */
 const usualHeight = 66;
-
-/** How long sentences wait for the sheet, in milliseconds. */
-const patience = 4000;
+const headingHeight = 32;
 
 /** How many rules are drawn above and below those that are seen. */
 const around = 6;
@@ -30,67 +36,81 @@ const around = 6;
 const none: Problem[] = [];
 
 /** The rules as sentences, highest first; the chosen one opens in place. Only those that are seen are drawn. */
-export function RuleList({ rules, problems, program, record, chosen, actions }: Props) {
+export function RuleList({ rows, problems, program, record, chosen, ticked, actions, sentenceOf, onDrawn, onFold }: Props) {
   const scroll = useRef<HTMLDivElement>(null);
-  const open = rules.findIndex((rule) => rule.key === chosen);
+  const open = rows.findIndex((row) => row.kind === 'rule' && row.rule.key === chosen);
   // The open rule stays drawn wherever the list is scrolled to: what is being written in it is nowhere else yet.
   const withOpen = (range: Range) =>
     [...new Set([...defaultRangeExtractor(range), ...(open >= 0 ? [open] : [])])].sort((a, b) => a - b);
   // eslint-disable-next-line react-hooks/incompatible-library -- nothing here is memoised by what it answers
-  const rows = useVirtualizer({
-    count: rules.length,
+  const virtual = useVirtualizer({
+    count: rows.length,
     getScrollElement: () => scroll.current,
-    estimateSize: () => usualHeight,
-    getItemKey: (place) => rules[place]!.key,
+    estimateSize: (place) => (rows[place]!.kind === 'heading' ? headingHeight : usualHeight),
+    getItemKey: (place) => keyOf(rows[place]!),
     overscan: around,
     rangeExtractor: withOpen,
   });
-  const drawn = rows.getVirtualItems();
-  // The live sheet comes first; where it does not come, the sentences need not wait for it.
-  const { isLive } = useSummary(record);
-  const [isLate, setLate] = useState(false);
+  const drawn = virtual.getVirtualItems();
+  const seen = drawn.map(({ index }) => rows[index]!);
+  const [told, setTold] = useState('');
+  const now = seen.map(keyOf).join(' ');
   useEffect(() => {
-    const timer = window.setTimeout(() => setLate(true), patience);
-    return () => window.clearTimeout(timer);
-  }, []);
-  const sentenceOf = useSentences(
-    program,
-    drawn.map(({ index }) => rules[index]!),
-    isLive || isLate,
-  );
+    if (told !== now) {
+      setTold(now);
+      onDrawn(seen.flatMap((row) => (row.kind === 'rule' ? [row.rule] : [])));
+    }
+  });
   useEffect(() => {
     if (open >= 0) {
-      rows.scrollToIndex(open, { align: 'auto' });
+      virtual.scrollToIndex(open, { align: 'auto' });
     }
     // When another rule is chosen, not whenever it moves.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [chosen]);
+  const isGrouped = rows.some(({ kind }) => kind === 'heading');
+  const dragging = useDragging((key, anchor, side) => {
+    const keys = ticked.keys.has(key) ? [...ticked.keys] : [key];
+    const beside = rows.find((row) => row.kind === 'rule' && row.rule.key === anchor);
+    actions.place(keys, anchor, side, isGrouped && beside?.kind === 'rule' ? (beside.rule.group ?? '') : undefined);
+  });
   return (
-    <div ref={scroll} className={classes.scroll} role="list">
-      <div className={classes.all} style={{ height: rows.getTotalSize() }}>
+    <div ref={scroll} className={classes.scroll} data-ticking={ticked.keys.size > 0 || undefined} {...dragging.list}>
+      <div className={classes.all} role="list" aria-label="Rules, highest first" style={{ height: virtual.getTotalSize() }}>
         {drawn.map(({ index, key, start }) => {
-          const rule = rules[index]!;
+          const row = rows[index]!;
           return (
             <div
               key={key}
-              ref={rows.measureElement}
+              ref={virtual.measureElement}
               data-index={index}
               role="listitem"
-              aria-setsize={rules.length}
+              aria-setsize={rows.length}
               aria-posinset={index + 1}
               className={classes.row}
+              data-drop={row.kind === 'rule' && dragging.over?.key === row.rule.key ? dragging.over.side : undefined}
               style={{ transform: `translateY(${start}px)` }}
             >
-              <RuleRow
-                rule={rule}
-                place={index}
-                problems={problems.get(index) ?? none}
-                sentence={sentenceOf(rule)}
-                isOpen={rule.key === chosen}
-                program={program}
-                record={record}
-                actions={actions}
-              />
+              {row.kind === 'heading' ? (
+                <UnstyledButton className={classes.group} aria-expanded={!row.isFolded} onClick={() => onFold(row.group)}>
+                  {row.isFolded ? <IconChevronRight size={14} aria-hidden /> : <IconChevronDown size={14} aria-hidden />}
+                  {row.group || 'In no group'}
+                  <span className={classes.count}>{row.count}</span>
+                </UnstyledButton>
+              ) : (
+                <RuleRow
+                  rule={row.rule}
+                  place={row.place}
+                  problems={problems.get(row.place) ?? none}
+                  sentence={sentenceOf(row.rule)}
+                  isOpen={row.rule.key === chosen}
+                  isTicked={ticked.keys.has(row.rule.key)}
+                  onTick={ticked.toggle}
+                  program={program}
+                  record={record}
+                  actions={actions}
+                />
+              )}
             </div>
           );
         })}
@@ -98,3 +118,5 @@ export function RuleList({ rules, problems, program, record, chosen, actions }: 
     </div>
   );
 }
+
+const keyOf = (row: ListRow) => (row.kind === 'heading' ? `group ${row.group}` : row.rule.key);

@@ -1,3 +1,4 @@
+import { Checkbox } from '@mantine/core';
 import { memo } from 'react';
 import type { Problem, Rule, SentencePart } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
@@ -5,17 +6,23 @@ import type { OpenRecord } from '../../engine/openRecord';
 import { useCase } from '../../engine/useRecord';
 import { Balloon } from '../../sheet/Balloon';
 import lines from '../../sheet/lines.module.css';
+import { isOn } from '../rule/compose';
 import { OpenRule } from '../rule/OpenRule';
 import classes from './RuleList.module.css';
 import { SentenceText } from './SentenceText';
 
-/** What can be done to a rule by its place. The same functions at every drawing. */
+/** What can be done to rules, by their keys. The same functions at every drawing. */
 export interface RuleActions {
   choose: (key: string | undefined) => void;
   change: (next: Rule) => void;
   move: (key: string, by: number) => void;
-  duplicate: (key: string) => void;
-  remove: (key: string) => void;
+  /** Puts rules before or after another one, and into a group where one is given; '' for none. */
+  place: (keys: string[], anchor: string, side: 'before' | 'after', group?: string) => void;
+  moveTo: (keys: string[], to: 'top' | 'bottom') => void;
+  switch: (keys: string[], on: boolean) => void;
+  group: (keys: string[], group: string | null) => void;
+  duplicate: (keys: string[]) => void;
+  remove: (keys: string[]) => void;
 }
 
 interface Props {
@@ -26,13 +33,16 @@ interface Props {
   /** Undefined until it has been written. */
   sentence: SentencePart[] | undefined;
   isOpen: boolean;
+  isTicked: boolean;
+  onTick: (key: string, isRange: boolean) => void;
   program: DraftProgram;
   record: OpenRecord;
   actions: RuleActions;
 }
 
 /** One rule as its sentence, or opened in place. */
-export const RuleRow = memo(function RuleRow({ rule, place, problems, sentence, isOpen, program, record, actions }: Props) {
+export const RuleRow = memo(function RuleRow(props: Props) {
+  const { rule, place, problems, sentence, isOpen, isTicked, onTick, program, record, actions } = props;
   const caseInForce = useCase(record, place);
   const isInForce = caseInForce >= 0;
   return (
@@ -41,14 +51,21 @@ export const RuleRow = memo(function RuleRow({ rule, place, problems, sentence, 
       data-rule={rule.key}
       data-open={isOpen || undefined}
       data-in-force={isInForce || undefined}
-      data-off={rule.on === false || undefined}
+      data-off={!isOn(rule) || undefined}
     >
-      <div className={classes.margin}>
+      <div className={classes.margin} draggable title="Drag to put the rule elsewhere">
         <Balloon
           number={place + 1}
           isInForce={isInForce}
           label={isOpen ? `Close rule ${place + 1}` : `Open rule ${place + 1}, ${rule.name}`}
           onPress={() => actions.choose(isOpen ? undefined : rule.key)}
+        />
+        <Checkbox
+          className={classes.tick}
+          size="xs"
+          aria-label={`Tick rule ${place + 1}`}
+          checked={isTicked}
+          onChange={(event) => onTick(rule.key, (event.nativeEvent as MouseEvent).shiftKey)}
         />
       </div>
       {isOpen ? (
@@ -61,14 +78,14 @@ export const RuleRow = memo(function RuleRow({ rule, place, problems, sentence, 
           caseInForce={caseInForce}
           onChange={actions.change}
           onMove={(by) => actions.move(rule.key, by)}
-          onDuplicate={() => actions.duplicate(rule.key)}
-          onDelete={() => actions.remove(rule.key)}
+          onDuplicate={() => actions.duplicate([rule.key])}
+          onDelete={() => actions.remove([rule.key])}
         />
       ) : (
         <button type="button" className={classes.closed} onClick={() => actions.choose(rule.key)}>
           <span className={classes.name}>
             {rule.name}
-            <span className={lines.word}>{rule.on === false ? 'off' : isInForce ? 'in force' : ''}</span>
+            <span className={lines.word}>{!isOn(rule) ? 'off' : isInForce ? 'in force' : ''}</span>
           </span>
           <SentenceText parts={sentence ?? []} />
           {problems.length > 0 && <span className={lines.wrong}>{problems[0]!.what}</span>}

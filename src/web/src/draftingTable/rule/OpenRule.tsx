@@ -2,9 +2,12 @@ import { ActionIcon, Button, Switch, Text, TextInput, Tooltip } from '@mantine/c
 import { IconArrowDown, IconArrowUp, IconCopy, IconPlus, IconTextCaption, IconTrash } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
 import type { Case, Condition, ConditionClause, Effect, Problem, Rule, Test } from '../../api/generated';
+import { usePeople } from '../../api/people';
+import { when } from '../../api/when';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { OpenRecord } from '../../engine/openRecord';
 import { tabOf } from '../../sheet/Sheet';
+import { groupsOf } from '../list/rows';
 import { TableEditor } from '../table/TableEditor';
 import {
   allTargets,
@@ -19,6 +22,7 @@ import {
   without,
   withCase,
 } from './compose';
+import { Chip } from './Chip';
 import { comparandLabel } from './comparands';
 import { ConditionEditor } from './ConditionEditor';
 import { offerOf } from './offers';
@@ -60,7 +64,9 @@ export function OpenRule({
 }: Props) {
   const clauses = useClauses(record, rule, place);
   const vocabulary = useVocabulary(program);
-  const { tab, writeAsText } = useSurroundings();
+  const { tab, rules, writeAsText, lastChange } = useSurroundings();
+  const nameOf = usePeople();
+  const last = lastChange(rule.key);
   const { type } = record;
   const own = allTargets(rule);
   return (
@@ -113,6 +119,15 @@ export function OpenRule({
           <div className={classes.line}>
             <span className={classes.applies}>Applies</span>
             <ScopeChip where={rule.where} onChange={(where) => onChange({ ...rule, where })} />
+            <span className={classes.applies}>in group</span>
+            <Chip
+              blank="group"
+              label={rule.group ?? 'none'}
+              placeholder="an existing group, or the name of a new one"
+              options={() => [{ value: '', label: 'none' }, ...groupsOf(rules()).map((value) => ({ value, label: value }))]}
+              typed={(text) => [{ value: text.trim(), label: text.trim(), note: 'new group' }]}
+              onPick={(group) => onChange({ ...rule, group: group || null })}
+            />
           </div>
           {isConvenience(rule) && (
             <Text size="xs" c="dimmed" role="note">
@@ -126,6 +141,11 @@ export function OpenRule({
             <Cases rule={rule} caseInForce={caseInForce} onChange={onChange} />
           )}
         </WritingContext>
+      )}
+      {last && (
+        <Text size="xs" c="dimmed">
+          Last changed by {nameOf(last.by)}, {when(last.at)}
+        </Text>
       )}
     </div>
   );

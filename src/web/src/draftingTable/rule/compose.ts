@@ -27,6 +27,9 @@ export function newRule(
   return { key: newKey(), name: '', on: true, cases: [{ while: condition, effects: [effect] }] };
 }
 
+/** A rule is on unless it says otherwise. */
+export const isOn = (rule: Rule): boolean => rule.on !== false;
+
 export function duplicate(rule: Rule): Rule {
   return { ...rule, key: newKey(), name: `${rule.name} (copy)` };
 }

@@ -1,5 +1,6 @@
 import { createContext, useContext } from 'react';
-import type { Answer, Cell, ConditionClause, DecisionTable, Element, Rest, Rule } from '../../api/generated';
+import type { Answer, Cell, ConditionClause, DecisionTable, Element, Rest, Revision, Rule } from '../../api/generated';
+import type { TableReach } from '../../engine/answers';
 
 /** What an open rule needs to know of the draft around it. */
 export interface DraftSurroundings {
@@ -13,6 +14,10 @@ export interface DraftSurroundings {
   likelyClauses: (rule: Rule) => ConditionClause[];
   /** What is typed into cells of a table; null for what cannot be read. */
   hearCells: (table: DecisionTable, cells: { column: number; text: string }[]) => Promise<(Cell | Answer | null)[]>;
+  /** Which rows of a table are reached, and what none covers. */
+  reach: (table: DecisionTable) => Promise<TableReach>;
+  /** Who changed the rule last; undefined where it is as it came. */
+  lastChange: (key: string) => Revision | undefined;
   /** Opens the rule's sentence in the line, to be written on. */
   writeAsText: (key: string) => void;
 }

@@ -1,6 +1,7 @@
 import { Menu, UnstyledButton } from '@mantine/core';
 import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import type { Answer, Cell, DecisionTable } from '../../api/generated';
+import type { TableReach } from '../../engine/answers';
 import lines from '../../sheet/lines.module.css';
 import { moved, without } from '../rule/compose';
 import { Problems } from '../rule/Problems';
@@ -14,6 +15,7 @@ import { CellEditor } from './CellEditor';
 interface Props {
   table: DecisionTable;
   rowInForce: number;
+  reach: TableReach;
   onChange: (table: DecisionTable) => void;
 }
 
@@ -23,7 +25,7 @@ interface At {
 }
 
 /** The table itself: cells by mouse and keyboard, ranges, copy and paste from and to a spreadsheet. */
-export function TableCells({ table, rowInForce, onChange }: Props) {
+export function TableCells({ table, rowInForce, reach, onChange }: Props) {
   const writing = useWriting();
   const { hearCells } = useSurroundings();
   const [at, setAt] = useState<At>({ row: 0, column: 0 });
@@ -157,6 +159,7 @@ export function TableCells({ table, rowInForce, onChange }: Props) {
                 key={r}
                 data-in-force={r === rowInForce || undefined}
                 data-wrong={isWrong || undefined}
+                data-unreached={reach.unreached.includes(r) || undefined}
                 onDragOver={(event) => dragged.current !== undefined && event.preventDefault()}
                 onDrop={() => {
                   if (dragged.current !== undefined) {
@@ -169,6 +172,13 @@ export function TableCells({ table, rowInForce, onChange }: Props) {
                   <RowHead
                     number={r + 1}
                     isInForce={r === rowInForce}
+                    mark={
+                      reach.unreached.includes(r)
+                        ? 'never reached'
+                        : reach.overlaps.some(({ lower }) => lower === r)
+                          ? `overlaps row ${reach.overlaps.find(({ lower }) => lower === r)!.upper + 1}`
+                          : undefined
+                    }
                     onDrag={() => (dragged.current = r)}
                     onMove={(by) => moveRow(r, by)}
                     onInsert={() =>
@@ -248,6 +258,8 @@ function ColumnHead({ label, onMove, onRemove }: { label: string; onMove: (by: n
 interface RowHeadProps {
   number: number;
   isInForce: boolean;
+  /** What is worth knowing of the row beside the others. */
+  mark?: string;
   onDrag: () => void;
   onMove: (by: number) => void;
   onInsert: () => void;
@@ -255,7 +267,7 @@ interface RowHeadProps {
   onRemove: () => void;
 }
 
-function RowHead({ number, isInForce, onDrag, onMove, onInsert, onDuplicate, onRemove }: RowHeadProps) {
+function RowHead({ number, isInForce, mark, onDrag, onMove, onInsert, onDuplicate, onRemove }: RowHeadProps) {
   return (
     <Menu position="bottom-start">
       <Menu.Target>
@@ -263,11 +275,12 @@ function RowHead({ number, isInForce, onDrag, onMove, onInsert, onDuplicate, onR
           className={classes.rowHead}
           draggable
           onDragStart={onDrag}
-          aria-label={`Row ${number}${isInForce ? ', in force' : ''}`}
+          aria-label={`Row ${number}${isInForce ? ', in force' : ''}${mark ? `, ${mark}` : ''}`}
           title="Drag to re-order"
         >
           {number}
           {isInForce && ' ✓'}
+          {mark && <span className={classes.mark}>{mark}</span>}
         </UnstyledButton>
       </Menu.Target>
       <Menu.Dropdown>

@@ -12,7 +12,9 @@ import { emptyRow } from './cells';
 import { gridOf, tableOf } from './grid';
 import { GridEditor } from './GridEditor';
 import { OutputChip } from './OutputChip';
+import { ReachNotes } from './ReachNotes';
 import { TableCells } from './TableCells';
+import { useReach } from './useReach';
 
 interface Props {
   table: DecisionTable;
@@ -32,6 +34,7 @@ export function TableEditor({ table, rowInForce, onChange }: Props) {
   const writing = useWriting();
   const driver = table.drivers[0] && offerOf(writing, table.drivers[0]);
   const grid = gridOf(table, driver);
+  const reach = useReach(table);
   const [isGrid, setGrid] = useState(grid !== undefined && grid.elements.length === 0);
   const setDriver = (value: string, at?: number) => onChange(withDriver(table, JSON.parse(value) as Subject, at));
   if (!driver) {
@@ -78,7 +81,7 @@ export function TableEditor({ table, rowInForce, onChange }: Props) {
         <GridEditor grid={grid} onChange={(next) => onChange(tableOf(next))} />
       ) : (
         <>
-          <TableCells table={table} rowInForce={rowInForce} onChange={onChange} />
+          <TableCells table={table} rowInForce={rowInForce} reach={reach} onChange={onChange} />
           <div className={classes.line}>
             <Button
               size="compact-xs"
@@ -93,6 +96,7 @@ export function TableEditor({ table, rowInForce, onChange }: Props) {
           </div>
         </>
       )}
+      <ReachNotes reach={reach} />
       <Problems problems={writing.problems} place="/table" isExact />
     </div>
   );

@@ -1,0 +1,23 @@
+using System.Runtime.InteropServices.JavaScript;
+using Dibujo.Core.Analysis;
+using Dibujo.Core.Answers;
+using Dibujo.Core.Tapes;
+
+namespace Dibujo.Browser;
+
+/// <summary>What is to be known of rules before a record tells, as JavaScript asks for it.</summary>
+internal static partial class Analyses
+{
+    /// <summary>Which rows of a rule's table are reached, and what none covers: a <see cref="TableReach"/>.</summary>
+    [JSExport]
+    internal static string Reach(int program, int[] tape, string text) =>
+        AnswerWriter.Write(to => to.Write(TableReach.Of(RuleTape.Rule(Tape.Read(tape, text)).Table!, Programs.DefinitionOf(program).Type)));
+
+    /// <summary>What changes where the draft's rules stand in another order, given as their places now: sentences.</summary>
+    [JSExport]
+    internal static string Reordered(int program, int[] places)
+    {
+        var definition = Programs.DefinitionOf(program);
+        return AnswerWriter.Write(to => to.Write(Reordering.Between(definition.Rules, [.. places.Select(place => definition.Rules[place])], definition.Type)));
+    }
+}
