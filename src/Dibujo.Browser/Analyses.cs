@@ -20,4 +20,8 @@ internal static partial class Analyses
         var definition = Programs.DefinitionOf(program);
         return AnswerWriter.Write(to => to.Write(Reordering.Between(definition.Rules, [.. places.Select(place => definition.Rules[place])], definition.Type)));
     }
+
+    /// <summary>What rules with a jump ahead or an early end skip: a list of objects with <c>rule</c>, its place, and <c>elements</c>.</summary>
+    [JSExport]
+    internal static string Skipped(int program) => AnswerWriter.Write(to => to.WriteSkipped(Programs.Of(program)));
 }

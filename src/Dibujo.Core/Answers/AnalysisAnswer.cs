@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Analysis;
+using Dibujo.Core.Programs;
 
 namespace Dibujo.Core.Answers;
 
@@ -17,6 +18,15 @@ public static class AnalysisAnswer
         }));
         to.Texts("gaps", reach.Gaps);
     });
+
+    /// <summary>For each rule that skips anything, its place and what it skips.</summary>
+    public static void WriteSkipped(this AnswerWriter to, RuleProgram program) =>
+        to.List(Enumerable.Range(0, program.Definition.Rules.Length).Select(rule => (Rule: rule, Elements: program.SkippedBy(rule).ToList())).Where(rule => rule.Elements.Count > 0),
+            rule => to.Object(() =>
+            {
+                to.Number("rule", rule.Rule);
+                to.List("elements", rule.Elements, to.Element);
+            }));
 
     /// <summary>What another order changes, a sentence each.</summary>
     public static void Write(this AnswerWriter to, ImmutableArray<Reordering> reorderings) =>

@@ -148,21 +148,10 @@ internal sealed class RuleCompiler
     /// <summary>What is skipped is hidden at one form alone: at each one where the condition's fields stand, by a variant for it.</summary>
     private void AddSkipped(int number, Effect effect)
     {
-        var doors = frame.Layout.Doors;
-        foreach (var door in doors.Where(door => rule.Where?.Covers(door.Form.Key) ?? true))
+        foreach (var (door, elements) in SkippedElements.Of(rule, cases[number], effect, frame.Layout, frame.Fields))
         {
-            var start = Drivers.Of(cases[number].While).Select(key => door.Place(frame.Fields[key])).DefaultIfEmpty(-1).Max();
-            var end = effect is JumpAhead { To: var to } ? door.Place(frame.Layout.Find(to, door)) : door.End;
-            if (start < 0 || end < start)
-            {
-                continue;
-            }
-
-            var variant = doors.Length == 1 ? 0 : VariantAt(door.Form.Key);
-            foreach (var element in door.Between(start, end))
-            {
-                claims.Add(new(element, Facet.Visibility, variant, number, (int)HidingCode.Hidden));
-            }
+            var variant = frame.Layout.Doors.Length == 1 ? 0 : VariantAt(door.Form.Key);
+            claims.AddRange(elements.Select(element => new CompiledClaim(element, Facet.Visibility, variant, number, (int)HidingCode.Hidden)));
         }
     }
 

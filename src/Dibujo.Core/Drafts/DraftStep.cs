@@ -16,19 +16,13 @@ public sealed record DraftStep(ImmutableArray<RuleEdit> Edits, RecordType? Recor
     {
         var old = before.Rules.DistinctBy(rule => rule.Key).ToDictionary(rule => rule.Key, StringComparer.Ordinal);
         var kept = after.Rules.Select(rule => rule.Key).ToHashSet(StringComparer.Ordinal);
-        var order = new List<string>(before.Rules.Select(rule => rule.Key).Where(kept.Contains));
+        var staying = Order.Staying(before.Rules.Select(rule => rule.Key), after.Rules.Select(rule => rule.Key));
         var edits = ImmutableArray.CreateBuilder<RuleEdit>();
         edits.AddRange(before.Rules.Where(rule => !kept.Contains(rule.Key)).Select(rule => new RuleEdit(rule.Key, version, IsRemoved: true)));
         string? previous = null;
-        foreach (var (i, rule) in after.Rules.Index())
+        foreach (var rule in after.Rules)
         {
-            var isPlaced = i >= order.Count || order[i] != rule.Key;
-            if (isPlaced)
-            {
-                order.Remove(rule.Key);
-                order.Insert(i, rule.Key);
-            }
-
+            var isPlaced = !staying.Contains(rule.Key);
             var isChanged = !old.TryGetValue(rule.Key, out var known) || !known.Equals(rule);
             if (isPlaced || isChanged)
             {

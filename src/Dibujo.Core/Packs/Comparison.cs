@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Dibujo.Core.Analysis;
 using Dibujo.Core.Checking;
+using Dibujo.Core.Drafts;
 using Dibujo.Core.Json;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
@@ -42,12 +43,21 @@ public sealed record Comparison(ImmutableArray<Difference> Differences, Immutabl
             };
         }
 
-        var kept = now.Rules.Select(r => r.Key).Intersect(then.Rules.Select(r => r.Key), StringComparer.Ordinal).ToList();
-        if (!kept.SequenceEqual(then.Rules.Select(r => r.Key).Where(kept.Contains), StringComparer.Ordinal))
+        var moved = DraftStep.Between(now, then, 0).Edits.Where(edit => edit.IsPlaced && now.Rules.Any(rule => rule.Key == edit.Key)).ToList();
+        if (moved.Count > 0)
         {
-            yield return new(Change.Changed, "order of rules", "", "Which rules are higher in the list");
+            yield return new(Change.Changed, "order", "", "Order of the rules")
+            {
+                Beside = [.. moved.Select(edit => Place(then, edit)), .. Reordering.Between(now.Rules, then.Rules, then.RecordType).Select(one => one.What)],
+            };
         }
     }
+
+    private static string Place(Definition then, RuleEdit edit) => edit.After is { } above
+        ? $"“{Name(then, edit.Key)}” stands below “{Name(then, above)}”."
+        : $"“{Name(then, edit.Key)}” stands first.";
+
+    private static string Name(Definition definition, string key) => definition.Rules.First(rule => rule.Key == key).Name;
 
     /// <summary>What is other about a rule than what its sentence says.</summary>
     private static IEnumerable<string> Beside(Rule? now, Rule? then)

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Compilation;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
 
@@ -68,6 +69,15 @@ public sealed class RuleProgram
 
     /// <summary>Whether the field stands on that form (null: the main form).</summary>
     public bool IsOnForm(string field, string? form) => Fields.Find(field) is >= 0 and var index && FindDoor(form)?.Has(index) == true;
+
+    /// <summary>The elements, on any form, that a jump ahead or an early end in the rule at that place skips; none for a rule without.</summary>
+    public IEnumerable<Element> SkippedBy(int rule) =>
+        (from of in Cases[rule]
+         from effect in of.Effects
+         where effect is JumpAhead or EndForm
+         from skipped in SkippedElements.Of(Definition.Rules[rule], of, effect, Layout, Fields)
+         from element in skipped.Elements
+         select Layout[element]).Distinct();
 
     /// <summary>The form of that key (null: the main form) as a way to the record; null for an unknown one.</summary>
     internal Door? FindDoor(string? form) =>

@@ -22,6 +22,15 @@ public class DraftingTests
     });
 
     [Fact]
+    public void A_rule_that_is_moved_far_is_the_only_one_that_is_placed()
+    {
+        Definition Of(string keys) => new(Small.Loan, [.. keys.Select(key => Rule($"{key}", $"{key}"))]);
+
+        Assert.Equal("a", Assert.Single(DraftStep.Between(Of("abcdefgh"), Of("bcdefgha"), 1).Edits).Key);
+        Assert.Equal("h", Assert.Single(DraftStep.Between(Of("abcdefgh"), Of("habcdefg"), 1).Edits).Key);
+    }
+
+    [Fact]
     public void A_step_that_is_sent_twice_is_made_once() => Gen.Select(Drafts, Drafts).Sample((before, after) =>
     {
         var step = DraftStep.Between(before, after, 1);

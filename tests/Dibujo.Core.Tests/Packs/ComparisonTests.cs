@@ -22,7 +22,7 @@ public class ComparisonTests
 
         Assert.Equal(
             [
-                "Removed field endDate", "Removed form file", "Added rule new", "Changed rule r0", "Removed rule r1", "Changed order of rules ",
+                "Removed field endDate", "Removed form file", "Added rule new", "Changed rule r0", "Removed rule r1", "Changed order ",
             ],
             comparison.Differences.Select(d => $"{d.Change} {d.What} {d.Key}"));
         Assert.Equal("Always hide Remarks.", comparison.Differences.Single(d => d.Key == "r0").Before);

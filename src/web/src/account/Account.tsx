@@ -7,7 +7,6 @@ import { when } from '../api/when';
 import { Place } from '../frame/Place';
 import classes from './Account.module.css';
 
-
 /** Where one is signed in, and which programs act for one; each can be ended from here. */
 export function Account() {
   return (

@@ -1,4 +1,4 @@
-import { ActionIcon, Button, Group, Text, Tooltip } from '@mantine/core';
+import { ActionIcon, Button, Group, Text, Tooltip, VisuallyHidden } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { IconArrowBackUp, IconArrowForwardUp, IconKeyboard, IconPencilPlus } from '@tabler/icons-react';
 import { useQueryClient } from '@tanstack/react-query';
@@ -66,20 +66,28 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   const [proposed] = useState(() => new Set<string>());
   const onTried = useCallback((tried: Values) => changeView({ tried }), [changeView]);
   const { sample, record } = useSample(type, view, program, onTried);
+  const latest = useRef(definition);
+  useLayoutEffect(() => {
+    latest.current = definition;
+  }, [definition]);
   const problems = useProblems(stored, definition, program, record);
   const vocabulary = useVocabulary(program);
   const line = useLine(key);
-  useEffect(() => touching.take(rules), [touching, rules]);
+  useEffect(() => {
+    touching.take(rules);
+    if (rules.some(skips)) {
+      program.skipped().then(
+        (skipped) => touching.take(latest.current.rules, skipped),
+        () => undefined,
+      );
+    }
+  }, [touching, rules, program]);
   useEffect(() => {
     // While the record for the sheet is fetched.
     program.program().catch(() => setFailed(true));
     return () => program.close();
   }, [program]);
 
-  const latest = useRef(definition);
-  useLayoutEffect(() => {
-    latest.current = definition;
-  }, [definition]);
   const { changeRules, changeType, shared, revisions } = draft;
   const { amend } = shared;
   const tab = view.tab;
@@ -280,7 +288,6 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   return (
     <DraftContext value={surroundings}>
       <main className={classes.table} data-wide={open?.table ? true : undefined}>
-        <title>{`Rules of ${type.label} · Dibujo`}</title>
         <Live record={record} />
         <Place
           steps={[
@@ -339,7 +346,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
         </Place>
         <section className={classes.rules} aria-label="Rules">
           <div className={classes.rulesHead}>
-            <h1 className={classes.heading}>
+            <h2 className={classes.heading}>
               {type.label}: {rules.length} {rules.length === 1 ? 'rule' : 'rules'}, highest first
               {problemCount > 0 && (
                 <span className={lines.wrong}>
@@ -347,7 +354,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
                   · {problemCount} {problemCount === 1 ? 'problem' : 'problems'}
                 </span>
               )}
-            </h1>
+            </h2>
             <NewRule onNew={add} onPaste={() => setDialog('paste')} />
           </div>
           <Line
@@ -390,6 +397,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
           />
         </section>
         <section className={classes.sheet} aria-label="Sheet">
+          <VisuallyHidden component="h2">Sheet</VisuallyHidden>
           <Sheet
             type={type}
             record={record}
@@ -449,6 +457,9 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
     </DraftContext>
   );
 }
+
+const skips = (rule: Rule) =>
+  (rule.cases ?? []).some(({ effects }) => effects.some(({ kind }) => kind === 'jumpAhead' || kind === 'endForm'));
 
 /** Marks the table as live once states follow the typing. */
 function Live({ record }: { record: OpenRecord }) {

@@ -1,4 +1,14 @@
-import type { Answer, Cell, DecisionTable, Definition, Rule, SentenceOffer, SentencePart, Vocabulary } from '../api/generated';
+import type {
+  Answer,
+  Cell,
+  DecisionTable,
+  Definition,
+  Element,
+  Rule,
+  SentenceOffer,
+  SentencePart,
+  Vocabulary,
+} from '../api/generated';
 import type { DraftProblems, Hearing, TableReach } from './answers';
 import type { Engine } from './engine';
 import type { OpenRecord } from './openRecord';
@@ -108,6 +118,14 @@ export class DraftProgram {
   /** Which rows of a table are reached, and what none covers. */
   async reach(table: DecisionTable): Promise<TableReach> {
     return this.engine.ask('reach', await this.program(), { key: '', name: '', table });
+  }
+
+  /** What rules with a jump ahead or an early end skip, by the keys of the rules. */
+  async skipped(): Promise<Map<string, Element[]>> {
+    const program = await this.program();
+    const { rules } = this.definition;
+    const skipped = await this.engine.ask('skipped', program);
+    return new Map(skipped.map(({ rule, elements }) => [rules[rule]?.key ?? '', elements]));
   }
 
   /** What changes where the rules stand in another order, a sentence each; rules that are new change no order. */

@@ -15,11 +15,14 @@ export interface FieldView {
   offers: string[] | null;
   messages: SaidMessage[];
   suggestions: Suggestion[];
+  /** Whether a change of rules changed its state a moment ago. */
+  isMarked: boolean;
 }
 
 /** Everything that is drawn of a section, tab or form. */
 export interface ContainerView {
   state: ElementState;
+  isMarked: boolean;
   messages: SaidMessage[];
 }
 
@@ -38,6 +41,9 @@ export interface Summary {
 
 const none: never[] = [];
 
+/** How long what a change of rules changed stays marked, in milliseconds. */
+const markedFor = 1600;
+
 /** What is drawn of a record, and whom to tell when a piece of it differs: it follows what the engine tells. */
 export abstract class DrawnRecord {
   /** Goes up with everything that differs. */
@@ -47,6 +53,8 @@ export abstract class DrawnRecord {
   /** Names of the elements, by the numbers by which the engine calls them. */
   protected readonly elements: string[] = [];
   protected cases: number[] = [];
+  private marked = new Set<string>();
+  private unmarking: ReturnType<typeof setTimeout> | undefined;
   private readonly states = new Map<string, ElementState>();
   private readonly violations = new Map<string, string>();
   private readonly offers = new Map<string, string[] | null>();
@@ -86,6 +94,7 @@ export abstract class DrawnRecord {
         offers: this.offers.get(key) ?? null,
         messages: this.messages.filter(({ at }) => at && fieldOf(at) === key),
         suggestions: this.suggestions.filter(({ field }) => field === key),
+        isMarked: this.marked.has(`field:${key}`),
       };
       this.fieldViews.set(key, view);
     }
@@ -97,7 +106,7 @@ export abstract class DrawnRecord {
     let view = this.containerViews.get(name);
     if (!view) {
       const isHere = ({ at }: SaidMessage) => (kind === 'form' ? !at || at.kind === 'form' : at?.kind === kind && at.key === key);
-      view = { state: this.state(kind, key), messages: this.messages.filter(isHere) };
+      view = { state: this.state(kind, key), messages: this.messages.filter(isHere), isMarked: this.marked.has(name) };
       this.containerViews.set(name, view);
     }
     return view;
@@ -112,6 +121,25 @@ export abstract class DrawnRecord {
 
   value(field: string): Value {
     return this.values.get(field) ?? null;
+  }
+
+  /** Takes over what is different, and marks for a moment whose state that is. */
+  protected followMarked(delta: Delta) {
+    const before = new Map(this.states);
+    this.follow(delta);
+    const changed = [...this.states].filter(([name, state]) => before.get(name) !== state).map(([name]) => name);
+    if (changed.length > 0) {
+      clearTimeout(this.unmarking);
+      this.mark(new Set(changed));
+      this.unmarking = setTimeout(() => this.mark(new Set()), markedFor);
+    }
+  }
+
+  private mark(names: Set<string>) {
+    const touched = [...this.marked, ...names];
+    this.marked = names;
+    touched.forEach((name) => this.touch(name));
+    this.tell();
   }
 
   /** Takes over what is different. */

@@ -36,5 +36,6 @@ export interface EngineExports {
   Analyses: {
     Reach(program: number, items: number[], text: string): string;
     Reordered(program: number, places: number[]): string;
+    Skipped(program: number): string;
   };
 }

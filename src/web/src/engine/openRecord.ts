@@ -112,7 +112,7 @@ export class OpenRecord extends DrawnRecord {
   rebased(delta: Delta) {
     this.cases = [];
     this.topics.starting('rule:').forEach((topic) => this.topics.touch(topic));
-    this.follow(delta);
+    this.followMarked(delta);
   }
 
   close() {

@@ -4,6 +4,7 @@ import type {
   ClauseExplanation,
   Definition,
   EditionView,
+  Element,
   ElementExplanation,
   LinkedRecord,
   Problem,
@@ -13,7 +14,19 @@ import type {
   Setting,
   Vocabulary,
 } from '../api/generated';
-import type { Changes, Delta, DraftProblems, Edited, Hearing, NumberedElement, Opened, Outlook, TableReach, Value, Values } from './answers';
+import type {
+  Changes,
+  Delta,
+  DraftProblems,
+  Edited,
+  Hearing,
+  NumberedElement,
+  Opened,
+  Outlook,
+  TableReach,
+  Value,
+  Values,
+} from './answers';
 import type { EngineExports } from './engineExports';
 import { sample } from './sample';
 import { tapeOf } from './tape';
@@ -134,6 +147,9 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences, Anal
 
     /** What changes where the draft's rules stand in another order, given as their places now: sentences. */
     reordered: (program: number, places: number[]) => parsed<string[]>(Analyses.Reordered(program, places)),
+
+    /** What rules with a jump ahead or an early end skip, by the places of the rules. */
+    skipped: (program: number) => parsed<{ rule: number; elements: Element[] }[]>(Analyses.Skipped(program)),
 
     /** What may come next in what was said so far, the most likely first. */
     complete: (program: number, said: string) => parsed<SentenceOffer[]>(Sentences.Complete(program, said)),

@@ -7,18 +7,19 @@ interface Step {
   to?: string;
 }
 
-/** Tells the strip where one is, and puts the screen's own controls beside it. */
+/** Tells the strip and the window's title where one is, and puts the screen's own controls beside it. */
 export function Place({ steps, children }: { steps: Step[]; children?: ReactNode }) {
   const strip = useOutletContext<HTMLElement | null>();
   return (
     strip &&
     createPortal(
       <>
+        <title>{[...steps.map(({ label }) => label).reverse(), 'Dibujo'].join(' · ')}</title>
         <nav aria-label="Place">
           {steps.map((step, i) => (
             <Fragment key={step.label}>
               {i > 0 && ' / '}
-              {step.to ? <Link to={step.to}>{step.label}</Link> : <strong>{step.label}</strong>}
+              {step.to ? <Link to={step.to}>{step.label}</Link> : <h1>{step.label}</h1>}
             </Fragment>
           ))}
         </nav>

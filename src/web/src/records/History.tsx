@@ -21,8 +21,7 @@ export function History({ type, id, version }: { type: RecordType; id: number; v
       <ul className={classes.list}>
         {entries.map((entry) => (
           <li key={entry.version}>
-            {when(entry.at)}, {entry.by}:{' '}
-            {what({ recordType: type }, entry)}
+            {when(entry.at)}, {entry.by}: {what({ recordType: type }, entry)}
           </li>
         ))}
       </ul>

@@ -94,9 +94,7 @@ export function RecordList() {
                   </Anchor>
                 </Table.Td>
                 <Table.Td>{stageLabel(type, row.stage)}</Table.Td>
-                <Table.Td>
-                  {when(row.changedAt)}
-                </Table.Td>
+                <Table.Td>{when(row.changedAt)}</Table.Td>
                 <Table.Td>{row.changedBy}</Table.Td>
               </Table.Tr>
             ))}

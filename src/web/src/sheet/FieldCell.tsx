@@ -50,6 +50,7 @@ export const FieldCell = memo(function FieldCell({
       data-locked={state.isLocked || undefined}
       data-requirement={isAsked ? state.requirement : undefined}
       data-pointed-at={isPointedAt || undefined}
+      data-marked={view.isMarked || undefined}
     >
       <div className={classes.heading}>
         <label htmlFor={`field-${field.key}`} className={`${classes.label} ${depends ? lines.depends : ''}`}>
@@ -67,6 +68,7 @@ export const FieldCell = memo(function FieldCell({
           </span>
         )}
         {!isAsked && askedParts.length > 0 && <span className={lines.word}>{askedParts.join(', ')} required</span>}
+        {view.isMarked && <span className={lines.changed}>changed just now</span>}
         {state.isSetAside && <span className={lines.word}>change set aside</span>}
         {aside?.('field', field.key)}
       </div>

@@ -115,7 +115,7 @@ const SectionOfSheet = memo(function SectionOfSheet({
   isPointedAt,
   refusals,
 }: SectionProps) {
-  const { state, messages } = useContainer(record, 'section', section.key);
+  const { state, messages, isMarked } = useContainer(record, 'section', section.key);
   if (!state.isVisible && !showHidden) {
     return null;
   }
@@ -130,6 +130,7 @@ const SectionOfSheet = memo(function SectionOfSheet({
       <h3 className={classes.heading}>
         <span className={depends?.('section', section.key) ? lines.depends : ''}>{section.label}</span>
         {!state.isVisible && <span className={lines.word}>hidden</span>}
+        {isMarked && <span className={lines.changed}>changed just now</span>}
         {aside?.('section', section.key)}
       </h3>
       <Said messages={messages} />

@@ -26,6 +26,7 @@ export function SignIn() {
   const shown = problem ?? unreachable;
   return (
     <main className={classes.page}>
+      <title>Sign in · Dibujo</title>
       <form
         className={classes.sheet}
         onSubmit={(event) => {

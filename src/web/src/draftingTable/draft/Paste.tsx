@@ -43,7 +43,9 @@ export function Paste({ isOpen, rules, program, onAdd, onClose }: Props) {
       />
       {unread.length > 0 && (
         <div role="alert" className={lines.wrong}>
-          {unread.length === 1 ? 'One line could not be read and stays here:' : `${unread.length} lines could not be read and stay here:`}
+          {unread.length === 1
+            ? 'One line could not be read and stays here:'
+            : `${unread.length} lines could not be read and stay here:`}
           <ul>
             {unread.map(({ line, why }) => (
               <li key={line}>

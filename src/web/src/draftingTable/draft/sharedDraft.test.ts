@@ -87,7 +87,10 @@ afterEach(() => void vi.useRealTimers());
 describe('a draft that two write at once', () => {
   it('has both changes of different rules', async () => {
     const server = new FakeServer(draftOf('a', 'b'));
-    const [ada, ina] = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf())) as [SharedDraft, SharedDraft];
+    const [ada, ina] = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf())) as [
+      SharedDraft,
+      SharedDraft,
+    ];
 
     renamed(ada, 'a', 'A');
     renamed(ina, 'b', 'B');
@@ -101,7 +104,10 @@ describe('a draft that two write at once', () => {
 
   it('shows both versions of one rule to both, and loses neither', async () => {
     const server = new FakeServer(draftOf('a'));
-    const [ada, ina] = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf())) as [SharedDraft, SharedDraft];
+    const [ada, ina] = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf())) as [
+      SharedDraft,
+      SharedDraft,
+    ];
 
     renamed(ada, 'a', 'Ada’s');
     await vi.advanceTimersByTimeAsync(400);

@@ -1,26 +1,39 @@
 import type { Definition, DraftStep, Rule, RuleEdit } from '../../api/generated';
+import { staying } from './order';
 
-/** Whether two rules, or two of anything, say the same. */
-export const isSame = (one: unknown, other: unknown): boolean => one === other || JSON.stringify(one) === JSON.stringify(other);
+/** Whether two rules, or two of anything, say the same: whatever the order of their members, and whether what is not said is left out, null or empty. */
+export function isSame(one: unknown, other: unknown): boolean {
+  if (one === other || (isNothing(one) && isNothing(other))) {
+    return true;
+  }
+  if (typeof one !== 'object' || typeof other !== 'object' || one === null || other === null) {
+    return false;
+  }
+  if (Array.isArray(one) || Array.isArray(other)) {
+    return (
+      Array.isArray(one) && Array.isArray(other) && one.length === other.length && one.every((item, i) => isSame(item, other[i]))
+    );
+  }
+  const [a, b] = [one as Record<string, unknown>, other as Record<string, unknown>];
+  return [...new Set([...Object.keys(a), ...Object.keys(b)])].every((name) => isSame(a[name], b[name]));
+}
+
+const isNothing = (value: unknown) => value === null || value === undefined || (Array.isArray(value) && value.length === 0);
 
 /** The step from one draft to another. As DraftStep.Between in Dibujo.Core, but for the versions that the editor knew. */
 export function between(before: Definition, after: Definition, base: (key: string) => number = () => 0, typeBase = 0): DraftStep {
   const old = new Map(before.rules.map((rule) => [rule.key, rule]));
   const kept = new Set(after.rules.map(({ key }) => key));
-  const order = before.rules.map(({ key }) => key).filter((key) => kept.has(key));
+  const stay = staying(
+    before.rules.map(({ key }) => key),
+    after.rules.map(({ key }) => key),
+  );
   const edits: RuleEdit[] = before.rules
     .filter(({ key }) => !kept.has(key))
     .map(({ key }) => ({ key, base: base(key), isRemoved: true }));
   let previous: string | null = null;
-  after.rules.forEach((rule, i) => {
-    const isPlaced = order[i] !== rule.key;
-    if (isPlaced) {
-      const from = order.indexOf(rule.key);
-      if (from >= 0) {
-        order.splice(from, 1);
-      }
-      order.splice(i, 0, rule.key);
-    }
+  after.rules.forEach((rule) => {
+    const isPlaced = !stay.has(rule.key);
     const isChanged = !isSame(old.get(rule.key), rule);
     if (isPlaced || isChanged) {
       edits.push({

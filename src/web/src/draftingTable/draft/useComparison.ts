@@ -11,8 +11,7 @@ export function useComparison(
 ): Difference[] | undefined {
   return useQuery({
     queryKey: ['comparison', recordType, edition, 'draft', version],
-    queryFn: () =>
-      answered(compareEditions({ path: { key: recordType }, query: { from: String(edition ?? 0), to: 'draft' } })),
+    queryFn: () => answered(compareEditions({ path: { key: recordType }, query: { from: String(edition ?? 0), to: 'draft' } })),
     enabled: isWanted,
     placeholderData: (before) => before,
     staleTime: Infinity,

@@ -24,7 +24,7 @@ export function Differences({ differences, onDiscard }: Props) {
           <div className={classes.head}>
             <strong>{difference.label}</strong>
             <span className={classes.word}>
-              {difference.what === 'rule' ? '' : `${difference.what}, `}
+              {difference.what === 'rule' || difference.what === 'order' ? '' : `${difference.what}, `}
               {words[difference.change]}
             </span>
             {onDiscard && difference.what === 'rule' && (

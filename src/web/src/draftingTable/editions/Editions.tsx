@@ -73,7 +73,11 @@ function Content({ recordType, draft, version, onChange }: Omit<Props, 'isOpen' 
       <ol className={classes.list} aria-label="Editions, latest first">
         {editions.map((one, i) => (
           <li key={one.number}>
-            <UnstyledButton className={classes.edition} aria-pressed={one.number === number} onClick={() => setPicked(one.number)}>
+            <UnstyledButton
+              className={classes.edition}
+              aria-pressed={one.number === number}
+              onClick={() => setPicked(one.number)}
+            >
               <strong>
                 Edition {one.number}
                 {i === 0 && ', in force'}

@@ -26,7 +26,12 @@ export function FilterBar({ filter, vocabulary, stages, people, found, input, on
   const labelOf = (element: Element) => elements.find((one) => sameElement(one.element, element))?.label ?? element.key;
   const marks: [string, Partial<RuleFilter>][] = [
     ...(filter.element
-      ? [[`${roles[filter.role]} ${labelOf(filter.element)}`, { element: undefined, role: 'either' }] as [string, Partial<RuleFilter>]]
+      ? [
+          [`${roles[filter.role]} ${labelOf(filter.element)}`, { element: undefined, role: 'either' }] as [
+            string,
+            Partial<RuleFilter>,
+          ],
+        ]
       : []),
     ...(filter.does ? [mark(`does: ${verbs.find(({ value }) => value === filter.does)?.label}`, { does: undefined })] : []),
     ...(filter.stage ? [mark(`names ${stages.find(({ key }) => key === filter.stage)?.label}`, { stage: undefined })] : []),
@@ -61,6 +66,7 @@ export function FilterBar({ filter, vocabulary, stages, people, found, input, on
               placeholder="any"
               searchable
               clearable
+              openOnFocus={false}
               limit={60}
               comboboxProps={{ withinPortal: false }}
               data={elements.map(({ element, label }) => ({ value: JSON.stringify(element), label }))}
@@ -120,16 +126,19 @@ export function FilterBar({ filter, vocabulary, stages, people, found, input, on
               onChange={(value) => set({ isOn: value === 'all' ? undefined : value === 'on' })}
             />
             <Checkbox
+              size="xs"
               label="in force now"
               checked={filter.isInForce}
               onChange={(event) => set({ isInForce: event.currentTarget.checked })}
             />
             <Checkbox
+              size="xs"
               label="with problems"
               checked={filter.hasProblems}
               onChange={(event) => set({ hasProblems: event.currentTarget.checked })}
             />
             <Checkbox
+              size="xs"
               label="changed in this draft"
               checked={filter.isChanged}
               onChange={(event) => set({ isChanged: event.currentTarget.checked })}

@@ -1,7 +1,7 @@
 import { UnstyledButton } from '@mantine/core';
 import { IconChevronDown, IconChevronRight } from '@tabler/icons-react';
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import type { Problem, Rule, SentencePart } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { OpenRecord } from '../../engine/openRecord';
@@ -53,14 +53,12 @@ export function RuleList({ rows, problems, program, record, chosen, ticked, acti
   });
   const drawn = virtual.getVirtualItems();
   const seen = drawn.map(({ index }) => rows[index]!);
-  const [told, setTold] = useState('');
   const now = seen.map(keyOf).join(' ');
   useEffect(() => {
-    if (told !== now) {
-      setTold(now);
-      onDrawn(seen.flatMap((row) => (row.kind === 'rule' ? [row.rule] : [])));
-    }
-  });
+    onDrawn(seen.flatMap((row) => (row.kind === 'rule' ? [row.rule] : [])));
+    // When others are seen, or what they say is other.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [now, rows]);
   useEffect(() => {
     if (open >= 0) {
       virtual.scrollToIndex(open, { align: 'auto' });

@@ -43,7 +43,8 @@ function rulesIn(text: string): Rule[] | undefined {
   try {
     const read = JSON.parse(text) as unknown;
     const rules = Array.isArray(read) ? read : (read as { rules?: unknown }).rules;
-    return Array.isArray(rules) && rules.every((rule) => typeof (rule as Rule).key === 'string' && typeof (rule as Rule).name === 'string')
+    return Array.isArray(rules) &&
+      rules.every((rule) => typeof (rule as Rule).key === 'string' && typeof (rule as Rule).name === 'string')
       ? (rules as Rule[])
       : undefined;
   } catch {

@@ -45,7 +45,9 @@ describe('Looking for rules', () => {
   it('tells a rule that acts on a field from one that looks at it', () => {
     const acts = rule('a', { cases: [{ while: null, effects: [{ kind: 'lock', targets: [{ kind: 'field', key: 'fee' }] }] }] });
     const looks = rule('b', {
-      cases: [{ while: { kind: 'clause', subject: { kind: 'field', field: 'fee' }, test: 'blank', comparands: [] }, effects: [] }],
+      cases: [
+        { while: { kind: 'clause', subject: { kind: 'field', field: 'fee' }, test: 'blank', comparands: [] }, effects: [] },
+      ],
     });
     const element = { kind: 'field' as const, key: 'fee' };
     const seen = (role: 'either' | 'driven' | 'driving') =>

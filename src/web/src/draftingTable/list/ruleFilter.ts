@@ -44,9 +44,7 @@ export function matches(rule: Rule, place: number, filter: RuleFilter, facts: Ru
     (!filter.hasProblems || facts.problems.has(place)) &&
     (!filter.isChanged || facts.isChanged(rule)) &&
     (!filter.by || facts.changedBy(rule) === filter.by) &&
-    (!element ||
-      (filter.role !== 'driving' && touches(rule, element)) ||
-      (filter.role !== 'driven' && drives(rule, element))) &&
+    (!element || (filter.role !== 'driving' && touches(rule, element)) || (filter.role !== 'driven' && drives(rule, element))) &&
     (!filter.does || verbsOf(rule).includes(filter.does)) &&
     (!filter.stage || namesStage(rule, filter.stage)) &&
     hasWords(rule, filter.words, facts)

@@ -2,6 +2,7 @@ import { ActionIcon } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import type { ConditionClause, Subject } from '../../api/generated';
 import { Chip } from './Chip';
+import { clauseMends } from './mends';
 import { offerOf, subjectOptions } from './offers';
 import classes from './OpenRule.module.css';
 import { Problems } from './Problems';
@@ -75,7 +76,13 @@ export function ClauseEditor({ clause, place, isNext, onChange, onRemove }: Prop
           now {truth.present} · {truth.holds ? 'holds' : 'does not hold'}
         </span>
       )}
-      {!isBlank(clause) && isAsked && <Problems problems={problems} place={place} />}
+      {!isBlank(clause) && isAsked && (
+        <Problems
+          problems={problems}
+          place={place}
+          mendsOf={(problem) => clauseMends(clause, place, problem, writing, onChange, onRemove)}
+        />
+      )}
     </div>
   );
 }

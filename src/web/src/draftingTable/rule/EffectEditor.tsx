@@ -5,6 +5,7 @@ import lines from '../../sheet/lines.module.css';
 import { Chip, type ChipOption } from './Chip';
 import { ComparandChip } from './ComparandChip';
 import { isStateEffect, targetsOf, type StateEffect } from './compose';
+import { effectMends } from './mends';
 import { fieldLabelOf, labelOf, offerOf, targetOptions } from './offers';
 import classes from './OpenRule.module.css';
 import { Problems } from './Problems';
@@ -40,7 +41,8 @@ const hiddenValues: ChipOption[] = [
 
 /** One effect as chips: what is done, to what, and how. */
 export function EffectEditor({ effect, place, isNext, isOnly, onOnly, idle, onChange, onRemove }: Props) {
-  const { problems } = useWriting();
+  const writing = useWriting();
+  const { problems } = writing;
   const isBlank = 'targets' in effect ? effect.targets.length === 0 : 'field' in effect && effect.field === '';
   return (
     <div className={classes.effect} data-place={place}>
@@ -84,7 +86,13 @@ export function EffectEditor({ effect, place, isNext, isOnly, onOnly, idle, onCh
           </Button>
         </div>
       )}
-      {!isBlank && <Problems problems={problems} place={place} />}
+      {!isBlank && (
+        <Problems
+          problems={problems}
+          place={place}
+          mendsOf={(problem) => effectMends(effect, place, problem, writing, onChange, onRemove)}
+        />
+      )}
     </div>
   );
 }

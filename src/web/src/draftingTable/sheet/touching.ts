@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import type { ElementKind, Rule } from '../../api/generated';
+import type { Element, ElementKind, Rule } from '../../api/generated';
 import { allTargets } from '../rule/compose';
 
 /** A rule that touches an element. */
@@ -18,6 +18,9 @@ export class Touching {
   /** The names of all elements that some rule touches, to notice when that is another set. */
   elements = '';
 
+  /** What rules skip on the form, by their keys: no target of theirs names it. */
+  private skipped = new Map<string, Element[]>();
+
   constructor(rules: Rule[]) {
     this.take(rules);
   }
@@ -29,11 +32,12 @@ export class Touching {
 
   of = (kind: ElementKind, key: string): Toucher[] => this.touchers.get(`${kind}:${key}`) ?? nobody;
 
-  /** Takes over other rules, and tells. */
-  take(rules: Rule[]) {
+  /** Takes over other rules, and what they skip where that is known, and tells. */
+  take(rules: Rule[], skipped = this.skipped) {
+    this.skipped = skipped;
     const next = new Map<string, Toucher[]>();
     rules.forEach((rule, place) =>
-      new Set(allTargets(rule).map((t) => `${t.kind}:${t.key}`)).forEach((element) => {
+      new Set([...allTargets(rule), ...(skipped.get(rule.key) ?? [])].map((t) => `${t.kind}:${t.key}`)).forEach((element) => {
         const touchers = next.get(element);
         const toucher = { place, key: rule.key, name: rule.name };
         if (touchers) {
