@@ -21,7 +21,16 @@ internal sealed class Browser : IDisposable
         driver = new(ChromeDriverService.CreateDefaultService("/usr/bin"), options, TimeSpan.FromMinutes(2));
     }
 
+    /// <summary>How often the person pressed something or a key that is no part of a word, since it was last set.</summary>
+    internal int Presses { get; private set; }
+
+    /// <summary>How many words were typed since it was last set.</summary>
+    internal int Words { get; private set; }
+
     public void Dispose() => driver.Quit();
+
+    /// <summary>Counts from nothing again.</summary>
+    internal void Recount() => (Presses, Words) = (0, 0);
 
     internal void SignIn(string person)
     {
@@ -42,31 +51,75 @@ internal sealed class Browser : IDisposable
     /// <summary>Waits until the element is there and seen.</summary>
     internal IWebElement See(string css) => Until(css, () => driver.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed));
 
+    /// <summary>Waits until the sheet follows the typing.</summary>
+    internal void SeeLive() => Until("a live sheet", () => driver.FindElements(By.CssSelector("[data-live=true]")).FirstOrDefault());
+
+    /// <summary>Waits until some such input holds that.</summary>
+    internal void SeeValue(string css, string value) =>
+        Until($"{css} with “{value}” in it", () => driver.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.GetDomProperty("value") == value));
+
     internal void SeeNothing(string css) => Until($"no {css}", () => driver.FindElements(By.CssSelector(css)).Count == 0 ? "" : null);
 
+    /// <summary>Waits until no such element has this text in it.</summary>
+    internal void SeeNothing(string css, string text) => Until(
+        $"no {css} with “{text}”", () => driver.FindElements(By.CssSelector(css)).Any(e => e.Text.Contains(text, StringComparison.Ordinal)) ? null : "");
+
     /// <summary>Waits until some such element has this text in it.</summary>
-    internal IWebElement See(string css, string text) => Until(
+    internal IWebElement See(string css, string text, bool isExact = false) => Until(
         $"{css} with “{text}”",
-        () => driver.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed && e.Text.Contains(text, StringComparison.Ordinal)));
+        () => driver.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed && (isExact ? e.Text == text : e.Text.Contains(text, StringComparison.Ordinal))));
 
-    internal void Press(string css) => Act(() => See(css).Click());
+    internal void Press(string css)
+    {
+        Act(() => See(css).Click());
+        Presses++;
+    }
 
-    internal void Press(string css, string text) => Act(() => See(css, text).Click());
+    /// <summary>Presses the first with this text in it, or with exactly it.</summary>
+    internal void Press(string css, string text, bool isExact = false)
+    {
+        Act(() => See(css, text, isExact).Click());
+        Presses++;
+    }
 
     internal void Type(string css, string text) => Act(() => See(css).SendKeys(text));
 
     /// <summary>Types where the focus is.</summary>
-    internal void Keyboard(string keys) => driver.SwitchTo().ActiveElement().SendKeys(keys);
+    internal void Keyboard(string keys)
+    {
+        driver.SwitchTo().ActiveElement().SendKeys(keys);
+        var letters = keys.Where(key => key is < '\uE000' or > '\uF8FF').ToArray();
+        Presses += keys.Length - letters.Length;
+        Words += new string(letters).Split(' ', StringSplitOptions.RemoveEmptyEntries).Length;
+    }
 
-    /// <summary>Presses a blank of a sentence, filters by typing, and takes the first that is left.</summary>
+    /// <summary>Presses a key that stands for something by itself, such as "n" for a new rule.</summary>
+    internal void Shortcut(string key)
+    {
+        driver.SwitchTo().ActiveElement().SendKeys(key);
+        Presses++;
+    }
+
+    /// <summary>The list of the blank that is open.</summary>
+    private const string OpenList = "input[aria-label^='Find ']:not([aria-label='Find rules by words'])";
+
+    /// <summary>Fills the blank that is open: filters by typing, and takes the first that is left.</summary>
+    internal void Pick(string text)
+    {
+        See(OpenList);
+        Keyboard(text);
+        See("[role=option][data-combobox-selected]", text.Split(' ')[0]);
+        Keyboard(Keys.Enter);
+    }
+
+    /// <summary>Fills the blank that is open by pressing what it offers.</summary>
+    internal void PressOption(string text) => Press("[role=listbox] [role=option]", text);
+
+    /// <summary>Opens a blank of a sentence and fills it.</summary>
     internal void FillBlank(string css, string text)
     {
         Press(css);
-        See("input[aria-label^='Find']");
-        Keyboard(text);
-        See("[role=option][data-combobox-selected]");
-        Keyboard(Keys.Enter);
-        SeeNothing("input[aria-label^='Find']");
+        Pick(text);
     }
 
     internal string? Attribute(string css, string name) => See(css).GetDomAttribute(name);

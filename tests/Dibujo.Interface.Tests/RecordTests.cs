@@ -137,8 +137,8 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
         // Whatever the sample says, the answer is another then.
         browser.Press("[data-field=courierNeeded] label", "No");
         browser.Press("[data-field=courierNeeded] label", "Yes");
-        browser.Press("[data-field=grossWeight] button[aria-label='Propose a rule for this']");
-        browser.Press("[role=menuitem]", "Lock it");
+        browser.Press("[data-field=grossWeight] button[aria-label^='Make a rule for this']");
+        browser.Press("section[aria-label='About Gross weight'] button", "Lock it");
         browser.See("[data-open] [data-blank=subject]", "Courier needed");
         browser.See("[data-open] [data-blank=verb]", "lock");
         browser.See("[data-field=grossWeight][data-locked]");
@@ -170,19 +170,23 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
     }
 
     [Fact]
-    public void A_rule_without_chips_is_written_as_its_sentence()
+    public void A_rule_is_written_on_as_text_and_nothing_typed_is_lost_on_the_way()
     {
         using var browser = new Browser(server.Address);
         browser.SignIn("ada");
         browser.Open("/types/gallery-works/rules");
         browser.Press("[data-rule=lead] button");
-        browser.See("[data-open] textarea");
-        browser.Evaluate("document.querySelector('[data-open] textarea').focus()");
-        browser.Keyboard(Keys.Control + Keys.End);
-        browser.Keyboard(Keys.Backspace + "; nonsense");
-        browser.See("[data-open]", "stands “nonsense");
-        browser.Evaluate("document.querySelector('[data-open] textarea').select()");
-        browser.Keyboard("While Kind of work is Lighting, warn with “Lamps are scarce.” at Kind of work.");
+        browser.Press("[data-open] button[aria-label='Write the rule as text']");
+        browser.See("textarea[aria-label='The rule as text']");
+        browser.Keyboard(Keys.Control + "a" + Keys.Null);
+        browser.Keyboard("while kind of work is lighting, nonsense");
+        browser.See("[data-misunderstanding]", "“nonsense” is not understood");
+        browser.Keyboard(Keys.Enter);
+        Assert.Equal("while kind of work is lighting, nonsense", browser.Evaluate("document.querySelector('textarea').value"));
+
+        browser.Keyboard(string.Concat(Enumerable.Repeat(Keys.Backspace, "nonsense".Length)) + "warn “Lamps are scarce.” at kind of work");
+        browser.See("[data-sentence]", "While Kind of work is Lighting, warn with “Lamps are scarce.” at Kind of work.");
+        browser.Keyboard(Keys.Enter);
         browser.See("[role=status]", "Draft saved");
         browser.Press("[data-field=kind] input");
         browser.Press("[role=option]", "Lighting");

@@ -19,7 +19,7 @@ public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess>
 {
     private const int MostCharacters = 2000;
 
-    /// <summary>Hears a rule among others; key, reason and whether it is on are those of <paramref name="like"/>, and its name if that has one.</summary>
+    /// <summary>Hears a rule among others; key, reason and whether it is on are those of <paramref name="like"/>, and its name if that has one. What is said to be added to one of the others comes back as that one.</summary>
     /// <remarks>The other rules tell whether it makes sense to show what rests shown: only where one of them hides it.</remarks>
     public static Hearing Of(string said, RecordType type, IEnumerable<Rule> rules, Rule like)
     {
@@ -35,7 +35,8 @@ public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess>
         }
 
         var listener = new Listener(said);
-        var rule = new RuleListener(listener, Lexicon.Of(type), rules).Rule(like);
+        ImmutableArray<Rule> all = [.. rules];
+        var rule = listener.First(() => new AdditionListener(listener, Lexicon.Of(type), all).Rule(), () => new RuleListener(listener, Lexicon.Of(type), all).Rule(like));
         return rule is null ? new(null, null, [], null, Misunderstanding.Of(listener, Lexicon.Of(type)))
             : listener.Questions is [var question, ..] ? new(null, null, listener.Guesses, question, null)
             : new(Named(rule, type), Sentences.Sentence.Plain(Sentences.Sentence.Of(rule, type)), listener.Guesses, null, null);

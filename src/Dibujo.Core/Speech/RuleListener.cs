@@ -246,7 +246,7 @@ internal sealed class RuleListener
         }
         else if (condition is not null && cases.Count == 1)
         {
-            isOnly |= TakenAsOnly(done);
+            isOnly = isOnly || TakenAsOnly(done);
             if (isOnly && OnlyWhile.Otherwise(done) is { IsEmpty: false } opposite)
             {
                 cases.Add(new(opposite));

@@ -96,6 +96,26 @@ public class HearingTests
     }
 
     [Theory]
+    [InlineData("add glazing to rule 3", "light", "require Light limit and Glazing to move on")]
+    [InlineData("also add glazing and material to the light limit", "light", "require Light limit, Glazing and Material to move on")]
+    public void What_is_added_to_a_rule_comes_back_as_that_rule(string said, string key, string words)
+    {
+        var heard = Hear(said);
+
+        Assert.Equal(key, heard.Rule!.Key);
+        Assert.Contains(words, heard.Sentence, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Where_several_rules_could_be_meant_it_is_asked_which()
+    {
+        var question = Hear("add glazing to condition").Question!;
+
+        Assert.Equal("condition", question.Said);
+        Assert.Equal(["rule 46", "rule 47"], question.Options.Select(option => option.Text));
+    }
+
+    [Theory]
     [InlineData("if colour is red, require fee", 3, "“colour” is not understood here")]
     [InlineData("if fee is hidden, show valuer", 10, "cannot look at whether something is hidden")]
     [InlineData("require valuer if mode is", 25, "Go on with")]

@@ -1,4 +1,13 @@
-import type { CollisionView, Definition, DraftNews, DraftStep, DraftStepMade, DraftView, Rule } from '../../api/generated';
+import type {
+  CollisionView,
+  Definition,
+  DraftNews,
+  DraftStep,
+  DraftStepMade,
+  DraftView,
+  Rule,
+  RuleEdit,
+} from '../../api/generated';
 import type { Problem } from '../../api/client';
 import { after, between, isEmpty, isSame, withKnown } from './steps';
 import { ownStep, reversed, withoutStep, type OwnStep } from './undo';
@@ -192,17 +201,9 @@ export class SharedDraft {
 
   private async sendAll() {
     for (let step = this.pending(); !isEmpty(step) && !this.isClosed; step = this.pending()) {
-      const known = new Set(this.state.collisions.map(({ id }) => id));
       try {
-        const { collisions } = await this.server.make(step);
-        const late = collisions.filter(({ id }) => !known.has(id)).flatMap((collision) => collision.step.edits);
-        // What came too late waits beside the draft, unless it was written on meanwhile.
-        const refused = step.edits.filter(({ key, rule }) => late.some((edit) => edit.key === key && isSame(edit.rule, rule)));
-        this.take(
-          await this.server.news(this.state.version),
-          refused.map(({ key }) => key),
-          step,
-        );
+        await this.server.make(step);
+        this.take(await this.server.news(this.state.version), step);
         this.tell({ problem: undefined });
       } catch (refusal) {
         this.tell({ problem: refusal as Problem });
@@ -214,8 +215,8 @@ export class SharedDraft {
     this.keep();
   }
 
-  /** Carries what is not stored yet over to what the draft is now. */
-  private take(news: DraftNews, refused: string[] = [], sent?: DraftStep) {
+  /** Carries what is not stored yet over to what the draft is now. What was sent is stored, or waits beside the draft for a choice. */
+  private take(news: DraftNews, sent?: DraftStep) {
     if (news.steps === null) {
       void this.server.read().then((view) => this.rebase(view.definition, view.version, view.revisions, view.typeRevision));
     } else {
@@ -228,27 +229,21 @@ export class SharedDraft {
         step.edits.forEach(({ key }) => (revisions[key] = { version, by, at }));
         typeRevision = step.recordType ? version : typeRevision;
       }
-      this.rebase(base, news.version, revisions, typeRevision, refused, sent);
+      this.rebase(base, news.version, revisions, typeRevision, sent);
     }
     this.tell({ collisions: news.collisions, edition: news.edition ?? null });
   }
 
-  private rebase(
-    base: Definition,
-    version: number,
-    revisions: DraftView['revisions'],
-    typeRevision: number,
-    refused: string[] = [],
-    sent?: DraftStep,
-  ) {
+  private rebase(base: Definition, version: number, revisions: DraftView['revisions'], typeRevision: number, sent?: DraftStep) {
     const { definition } = this.state;
-    const isGivenUp = (key: string) => {
-      const edit = sent?.edits.find((one) => one.key === key);
-      const present = definition.rules.find((rule) => rule.key === key);
-      return refused.includes(key) && (edit?.isRemoved ? present === undefined : isSame(edit?.rule, present));
-    };
+    // What the server fills in of a rule is no edit of one's own.
+    const isSent = (edit: RuleEdit) =>
+      sent?.edits.some((one) => one.key === edit.key && isSame({ ...one, base: 0 }, { ...edit, base: 0 }));
     const own = between(this.base, definition);
-    const written = after(base, { ...own, edits: own.edits.filter(({ key }) => !isGivenUp(key)) });
+    const written = after(base, {
+      edits: own.edits.filter((edit) => !isSent(edit)),
+      recordType: isSame(own.recordType, sent?.recordType) ? null : own.recordType,
+    });
     this.base = base;
     this.typeRevision = typeRevision;
     const next = withKnown(written, definition);

@@ -15,7 +15,13 @@ export function isSame(one: unknown, other: unknown): boolean {
     );
   }
   const [a, b] = [one as Record<string, unknown>, other as Record<string, unknown>];
-  return [...new Set([...Object.keys(a), ...Object.keys(b)])].every((name) => isSame(a[name], b[name]));
+  return [...new Set([...Object.keys(a), ...Object.keys(b)])].every((name) => isSame(said(a, name), said(b, name)));
+}
+
+/** What is said by a member. The server writes out what is false; a rule is on unless it is not, and a value may be no. */
+function said(model: Record<string, unknown>, name: string): unknown {
+  const value = model[name];
+  return name === 'on' ? value !== false || 'off' : name !== 'value' && value === false ? undefined : value;
 }
 
 const isNothing = (value: unknown) => value === null || value === undefined || (Array.isArray(value) && value.length === 0);

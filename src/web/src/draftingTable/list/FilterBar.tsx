@@ -3,7 +3,7 @@ import { IconAdjustmentsHorizontal, IconSearch, IconX } from '@tabler/icons-reac
 import type { RefObject } from 'react';
 import type { Element, Vocabulary } from '../../api/generated';
 import { sameElement } from '../rule/compose';
-import { verbs } from '../rule/verbs';
+import { singleVerbs } from '../rule/verbs';
 import classes from './FilterBar.module.css';
 import { everything, type RuleFilter } from './ruleFilter';
 
@@ -33,7 +33,7 @@ export function FilterBar({ filter, vocabulary, stages, people, found, input, on
           ],
         ]
       : []),
-    ...(filter.does ? [mark(`does: ${verbs.find(({ value }) => value === filter.does)?.label}`, { does: undefined })] : []),
+    ...(filter.does ? [mark(`does: ${singleVerbs.find(({ value }) => value === filter.does)?.label}`, { does: undefined })] : []),
     ...(filter.stage ? [mark(`names ${stages.find(({ key }) => key === filter.stage)?.label}`, { stage: undefined })] : []),
     ...(filter.by ? [mark(`last changed by ${people.find(({ value }) => value === filter.by)?.label}`, { by: undefined })] : []),
     ...(filter.isOn === undefined ? [] : [mark(filter.isOn ? 'on' : 'off', { isOn: undefined })]),
@@ -91,7 +91,7 @@ export function FilterBar({ filter, vocabulary, stages, people, found, input, on
               placeholder="anything"
               clearable
               comboboxProps={{ withinPortal: false }}
-              data={verbs.map(({ value, label }) => ({ value, label }))}
+              data={singleVerbs.map(({ value, label }) => ({ value, label }))}
               value={filter.does ?? null}
               onChange={(does) => set({ does: does ?? undefined })}
             />

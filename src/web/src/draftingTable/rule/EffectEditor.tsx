@@ -11,7 +11,7 @@ import classes from './OpenRule.module.css';
 import { Problems } from './Problems';
 import { TargetChips } from './TargetChips';
 import { TextChip } from './TextChip';
-import { verbOf, verbs, withVerb } from './verbs';
+import { verbOf, verbs, withVerbs } from './verbs';
 import { useWriting } from './writing';
 
 /** A verb that does nothing because its targets rest so already, and what can be done about it. */
@@ -29,7 +29,8 @@ interface Props {
   isOnly?: boolean;
   onOnly?: (isOnly: boolean) => void;
   idle?: Idle;
-  onChange: (effect: Effect) => void;
+  /** Puts effects, most often one, in the place of this one. */
+  onChange: (...effects: Effect[]) => void;
   onRemove?: () => void;
 }
 
@@ -51,7 +52,7 @@ export function EffectEditor({ effect, place, isNext, isOnly, onOnly, idle, onCh
           blank="verb"
           label={verbs.find(({ value }) => value === verbOf(effect))!.label}
           options={() => verbs}
-          onPick={(verb) => onChange(withVerb(effect, verb))}
+          onPick={(verb) => onChange(...withVerbs(effect, verb))}
         />
         {isStateEffect(effect) ? (
           <StateBlanks effect={effect} place={place} isNext={isNext} onChange={onChange} />

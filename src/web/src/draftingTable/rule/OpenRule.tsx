@@ -321,7 +321,7 @@ function Effects({ rule, at, isOnly, onChange }: { rule: Rule; at: number; isOnl
           isOnly={canBeOnly && opposite(effect) ? isOnly : undefined}
           onOnly={(next) => onChange(onlyWhile(rule, next))}
           idle={idleOf(effect)}
-          onChange={(next) => change(replaced(effects, e, next))}
+          onChange={(...next) => change(effects.flatMap((other, at) => (at === e ? next : [other])))}
           onRemove={effects.length > 1 ? () => change(without(effects, e)) : undefined}
         />
       ))}

@@ -1,6 +1,9 @@
 import type { Comparand, Effect, Element, Severity } from '../../api/generated';
 import { isStateEffect, targetsOf } from './compose';
 
+/** People say it as one: two effects on the same field. */
+const resetAndLock = 'resetAndLock';
+
 /** What can be done, the most usual first. */
 export const verbs: { value: string; label: string; group: string }[] = [
   { value: 'require', label: 'require', group: 'States' },
@@ -10,6 +13,7 @@ export const verbs: { value: string; label: string; group: string }[] = [
   { value: 'lock', label: 'lock', group: 'States' },
   { value: 'unlock', label: 'unlock', group: 'States' },
   { value: 'set', label: 'set', group: 'Values' },
+  { value: resetAndLock, label: 'reset and lock', group: 'Values' },
   { value: 'reset', label: 'reset', group: 'Values' },
   { value: 'clear', label: 'empty', group: 'Values' },
   { value: 'calculate', label: 'calculate', group: 'Values' },
@@ -23,13 +27,20 @@ export const verbs: { value: string; label: string; group: string }[] = [
   { value: 'endForm', label: 'end the form with', group: 'The way through the form' },
 ];
 
+/** Those of one effect each. */
+export const singleVerbs = verbs.filter(({ value }) => value !== resetAndLock);
+
 /** The verb of an effect, as an option's value. */
 export const verbOf = (effect: Effect): string => (effect.kind === 'message' ? `message:${effect.severity}` : effect.kind);
 
 const nothing: Comparand = { kind: 'literal', value: null };
 
+/** Other verbs for the same targets, as far as that goes: most often one effect. */
+export const withVerbs = (effect: Effect, verb: string): Effect[] =>
+  verb === resetAndLock ? [withVerb(effect, 'reset'), withVerb(effect, 'lock')] : [withVerb(effect, verb)];
+
 /** Another verb for the same targets, as far as that goes. */
-export function withVerb(effect: Effect, verb: string): Effect {
+function withVerb(effect: Effect, verb: string): Effect {
   const targets = targetsOf(effect);
   const field = targets.find(({ kind }) => kind === 'field')?.key ?? '';
   const first: Element = targets[0] ?? { kind: 'field', key: '' };
