@@ -122,6 +122,9 @@ internal sealed class Browser : IDisposable
         Pick(text);
     }
 
+    /// <summary>What stands in each such element, marked or not.</summary>
+    internal IEnumerable<string> TextOf(string css) => [.. driver.FindElements(By.CssSelector(css)).Select(e => e.Text)];
+
     internal string? Attribute(string css, string name) => See(css).GetDomAttribute(name);
 
     /// <summary>Runs a script in each page that is opened from now on, before anything else in it.</summary>

@@ -18,6 +18,7 @@ internal sealed class EffectListener(Listener listener, Lexicon lexicon, NameLis
 
     /// <summary>What the effects before this one acted on: "hide Fee and clear it".</summary>
     private ImmutableArray<Element> last = [];
+    private ImmutableArray<Element> mentioned = [];
 
     /// <summary>Whether something was said to be so only under the condition: "is only relevant if".</summary>
     internal bool SaidOnly { get; private set; }
@@ -168,8 +169,21 @@ internal sealed class EffectListener(Listener listener, Lexicon lexicon, NameLis
         }
 
         last = targets;
+        mentioned = [.. mentioned.Union(targets)];
         return targets;
     }
+
+    /// <summary>From here on "them" is everything that was spoken of, as in "otherwise hide them".</summary>
+    internal void MeanAll() => last = mentioned;
+
+    /// <summary>Words of one's own that come after the condition: "require Fee if Mode is Air saying “…”".</summary>
+    internal ImmutableArray<Effect> Said(ImmutableArray<Effect> effects) =>
+        effects.Any(effect => effect is Require { Message: null }) && Message() is { } message
+            ? [.. effects.Select(effect => effect is Require { Message: null } require ? require with { Message = message } : effect)]
+            : effects;
+
+    private string? Message() => listener.Try(() =>
+        listener.TookAny("saying", "with message", "message", "with words", "because") ? Quoted("the message in quotation marks") : null);
 
     /// <summary>"The fee is mandatory", "length and width must be filled in", "the section disappears".</summary>
     private ImmutableArray<Effect>? Fact()
@@ -235,7 +249,7 @@ internal sealed class EffectListener(Listener listener, Lexicon lexicon, NameLis
             moves = Moves();
         }
 
-        var message = listener.Try(() => listener.TookAny("saying", "with message", "message", "with words", "because") ? Quoted("the message in quotation marks") : null);
+        var message = Message();
         return [.. effects.Select(effect => effect is Require require ? require with { Level = level, Moves = moves, Message = message } : effect)];
     }
 

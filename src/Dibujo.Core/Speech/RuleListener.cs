@@ -97,7 +97,7 @@ internal sealed class RuleListener
         }
 
         var (all, onlyLater) = Suffixes(condition);
-        return WithOthers(all!, done, isOnly || onlyLater || effects.SaidOnly);
+        return WithOthers(all!, effects.Said(done), isOnly || onlyLater || effects.SaidOnly);
     }
 
     private ImmutableArray<Case>? EffectsFirst()
@@ -110,6 +110,7 @@ internal sealed class RuleListener
         }
 
         var (condition, onlyLater) = Suffixes(null);
+        done = effects.Said(done);
         isAlways |= condition is null && listener.TookAny("always", "in every case");
         return condition is null && !isAlways && !listener.IsAtEnd && !listener.IsAhead(".") ? null : WithOthers(condition, done, isOnly || onlyLater || effects.SaidOnly);
     }
@@ -292,6 +293,7 @@ internal sealed class RuleListener
         }
 
         listener.Take(",");
+        effects.MeanAll();
         return effects.Effects();
     }
 

@@ -61,6 +61,8 @@ public class HearingTests
     [InlineData("on quick enquiry, hide material", "Only on Quick enquiry: always hide Material.")]
     [InlineData("valuation date must not be empty unless insured value is unknown", "While Insured value is filled in, require Valuation date to move on.")]
     [InlineData("if certificate number starts with QM, lock insured by", "While Certificate number starts with “QM”, lock Insured by.")]
+    [InlineData("require fee for Dispatch if mode is air saying \"Air freight costs.\"", "While Mode is Air, require Fee for Dispatch saying “Air freight costs.”.")]
+    [InlineData("if mode is air, show flight number; else if mode is sea, show port of entry; otherwise hide them", "While Mode is Air, show Flight number; else while Mode is Sea, show Port of entry; otherwise hide Flight number and Port of entry.")]
     public void What_people_say_is_heard_as_what_they_mean(string said, string meant)
     {
         var heard = Hear(said);

@@ -189,7 +189,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
     } else {
       add(rule);
     }
-    line.clear();
+    line.leave();
   }
 
   const writeAsText = useCallback(
@@ -359,9 +359,10 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
           </div>
           <Line
             program={program}
+            key={line.editing}
             input={line.input}
-            text={line.text}
-            onText={line.type}
+            start={line.start}
+            onKeep={line.keep}
             editing={rules.find((rule) => rule.key === line.editing)}
             onMake={made}
             onLeave={line.leave}

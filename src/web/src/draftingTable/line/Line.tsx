@@ -10,8 +10,10 @@ import classes from './Line.module.css';
 interface Props {
   program: DraftProgram;
   input: RefObject<HTMLTextAreaElement | null>;
-  text: string;
-  onText: (text: string) => void;
+  /** With what it begins, whenever it is opened for something else. */
+  start: () => string;
+  /** Told of what has been said so far. */
+  onKeep: (text: string) => void;
   /** The rule that is written anew; a new one is made where there is none. */
   editing: Rule | undefined;
   onMake: (rule: Rule) => void;
@@ -28,7 +30,8 @@ interface Heard {
 }
 
 /** One line that takes a rule as people say it, and shows the sentence that it will be before it is made. */
-export function Line({ program, input, text, onText, editing, onMake, onLeave }: Props) {
+export function Line({ program, input, start, onKeep, editing, onMake, onLeave }: Props) {
+  const [text, setText] = useState(start);
   const [heard, setHeard] = useState<Heard>();
   const [isRefused, setRefused] = useState(false);
   const [isFocused, setFocused] = useState(false);
@@ -67,13 +70,19 @@ export function Line({ program, input, text, onText, editing, onMake, onLeave }:
     if (hearing.rule) {
       like.current = undefined;
       combobox.closeDropdown();
+      write('');
       onMake(hearing.rule);
     }
   }
 
+  function write(next: string) {
+    setText(next);
+    onKeep(next);
+  }
+
   function say(next: string) {
     setRefused(false);
-    onText(next);
+    write(next);
     openDropdown();
     input.current?.focus();
   }

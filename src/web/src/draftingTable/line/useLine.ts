@@ -1,34 +1,38 @@
-import { useLocalStorage } from '@mantine/hooks';
 import { useMemo, useRef, useState, type RefObject } from 'react';
 
-/** The text in the line. What was not made into a rule yet outlasts the page. */
-export interface LineText {
+/** What the line is open for. Its text is its own; what was said for a new rule outlasts the page. */
+export interface LineUse {
   input: RefObject<HTMLTextAreaElement | null>;
-  text: string;
   /** Key of the rule that is written anew; undefined where a new one is said. */
   editing: string | undefined;
-  type: (text: string) => void;
+  /** With what it begins. */
+  start: () => string;
+  /** Keeps what has been said so far for a new rule. */
+  keep: (text: string) => void;
   /** Opens a rule's sentence in the line. */
   edit: (rule: string, sentence: string) => void;
   focus: () => void;
   /** Leaves the line; what was said for a new rule stays in it. */
   leave: () => void;
-  clear: () => void;
 }
 
-export function useLine(recordType: string): LineText {
+export function useLine(recordType: string): LineUse {
   const input = useRef<HTMLTextAreaElement>(null);
-  const [kept, keep] = useLocalStorage({ key: `dibujo line ${recordType}`, defaultValue: '', getInitialValueInEffect: false });
-  const [written, setWritten] = useState<{ rule: string; text: string }>();
+  const [written, setWritten] = useState<{ rule: string; sentence: string }>();
   return useMemo(() => {
+    const shelf = `dibujo line ${recordType}`;
     const focus = () => window.setTimeout(() => input.current?.focus());
     return {
       input,
-      text: written?.text ?? kept,
       editing: written?.rule,
-      type: (text: string) => (written ? setWritten({ ...written, text }) : keep(text)),
-      edit: (rule: string, text: string) => {
-        setWritten({ rule, text });
+      start: () => written?.sentence ?? localStorage.getItem(shelf) ?? '',
+      keep: (text: string) => {
+        if (!written) {
+          localStorage.setItem(shelf, text);
+        }
+      },
+      edit: (rule: string, sentence: string) => {
+        setWritten({ rule, sentence });
         focus();
       },
       focus,
@@ -36,13 +40,6 @@ export function useLine(recordType: string): LineText {
         setWritten(undefined);
         input.current?.blur();
       },
-      clear: () => {
-        if (written) {
-          setWritten(undefined);
-        } else {
-          keep('');
-        }
-      },
     };
-  }, [kept, keep, written]);
+  }, [recordType, written]);
 }

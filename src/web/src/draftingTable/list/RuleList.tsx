@@ -2,14 +2,15 @@ import { UnstyledButton } from '@mantine/core';
 import { IconChevronDown, IconChevronRight } from '@tabler/icons-react';
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
-import type { Problem, Rule, SentencePart } from '../../api/generated';
+import type { Problem } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { OpenRecord } from '../../engine/openRecord';
 import { RuleRow, type RuleActions } from './RuleRow';
 import classes from './RuleList.module.css';
 import type { ListRow } from './rows';
-import type { Ticked } from './useTicked';
 import { useDragging } from './useDragging';
+import { useSentences } from './useSentences';
+import type { Ticked } from './useTicked';
 
 interface Props {
   rows: ListRow[];
@@ -20,9 +21,8 @@ interface Props {
   chosen: string | undefined;
   ticked: Ticked;
   actions: RuleActions;
-  sentenceOf: (rule: Rule) => SentencePart[] | undefined;
-  /** Told which rules are seen. */
-  onDrawn: (rules: Rule[]) => void;
+  /** Whether sentences may be written now. */
+  isAwaited: boolean;
   onFold: (group: string) => void;
 }
 
@@ -36,7 +36,7 @@ const around = 6;
 const none: Problem[] = [];
 
 /** The rules as sentences, highest first; the chosen one opens in place. Only those that are seen are drawn. */
-export function RuleList({ rows, problems, program, record, chosen, ticked, actions, sentenceOf, onDrawn, onFold }: Props) {
+export function RuleList({ rows, problems, program, record, chosen, ticked, actions, isAwaited, onFold }: Props) {
   const scroll = useRef<HTMLDivElement>(null);
   const open = rows.findIndex((row) => row.kind === 'rule' && row.rule.key === chosen);
   // The open rule stays drawn wherever the list is scrolled to: what is being written in it is nowhere else yet.
@@ -52,13 +52,14 @@ export function RuleList({ rows, problems, program, record, chosen, ticked, acti
     rangeExtractor: withOpen,
   });
   const drawn = virtual.getVirtualItems();
-  const seen = drawn.map(({ index }) => rows[index]!);
-  const now = seen.map(keyOf).join(' ');
-  useEffect(() => {
-    onDrawn(seen.flatMap((row) => (row.kind === 'rule' ? [row.rule] : [])));
-    // When others are seen, or what they say is other.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [now, rows]);
+  const sentenceOf = useSentences(
+    program,
+    drawn.flatMap(({ index }) => {
+      const row = rows[index]!;
+      return row.kind === 'rule' ? [row.rule] : [];
+    }),
+    isAwaited,
+  );
   useEffect(() => {
     if (open >= 0) {
       virtual.scrollToIndex(open, { align: 'auto' });

@@ -37,6 +37,8 @@ interface Props {
   findInput: RefObject<HTMLInputElement | null>;
 }
 
+const none: Rule[] = [];
+
 /** How long sentences wait for the sheet, in milliseconds. */
 const patience = 4000;
 
@@ -46,7 +48,6 @@ export function Rules(props: Props) {
   const { rules, recordType: type } = definition;
   const [filter, setFilter] = useState<RuleFilter>(everything);
   const [folded, setFolded] = useState<Set<string>>(() => new Set());
-  const [drawn, setDrawn] = useState<Rule[]>([]);
   const nameOf = usePeople();
   const changes = useComparison(type.key, props.edition, props.version, filter.isChanged);
   const inForce = useFromRecord(record, () =>
@@ -59,7 +60,9 @@ export function Rules(props: Props) {
     const timer = window.setTimeout(() => setLate(true), patience);
     return () => window.clearTimeout(timer);
   }, []);
-  const sentenceOf = useSentences(program, filter.words.trim() ? rules : drawn, isLive || isLate);
+  const isAwaited = isLive || isLate;
+  // Words are looked for in all of them, also in those that nobody has looked at yet.
+  const sentenceOf = useSentences(program, filter.words.trim() ? rules : none, isAwaited);
 
   const isFiltered = isNarrowed(filter);
   const inForceNow = new Set(inForce.split(' '));
@@ -155,8 +158,7 @@ export function Rules(props: Props) {
         chosen={chosen}
         ticked={ticked}
         actions={actions}
-        sentenceOf={sentenceOf}
-        onDrawn={setDrawn}
+        isAwaited={isAwaited}
         onFold={(group) =>
           setFolded((before) => {
             const next = new Set(before);
