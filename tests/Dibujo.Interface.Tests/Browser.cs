@@ -6,7 +6,15 @@ namespace Dibujo.Interface.Tests;
 /// <summary>A person at a browser: sees, presses, types.</summary>
 internal sealed class Browser : IDisposable
 {
+    /// <summary>Looks in the page itself: a list may be long.</summary>
+    private const string Find = """
+        const [css, text, isExact] = arguments;
+        const holds = (said) => isExact ? said.trim() === text : said.includes(text);
+        return [...document.querySelectorAll(css)].find((one) => one.checkVisibility() && holds(one.innerText));
+        """;
+
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+    private const int MostTold = 1500;
     private readonly ChromeDriver driver;
     private readonly Uri address;
 
@@ -62,12 +70,11 @@ internal sealed class Browser : IDisposable
 
     /// <summary>Waits until no such element has this text in it.</summary>
     internal void SeeNothing(string css, string text) => Until(
-        $"no {css} with “{text}”", () => driver.FindElements(By.CssSelector(css)).Any(e => e.Text.Contains(text, StringComparison.Ordinal)) ? null : "");
+        $"no {css} with “{text}”", () => driver.ExecuteScript(Find, css, text, false) is null ? "" : null);
 
     /// <summary>Waits until some such element has this text in it.</summary>
     internal IWebElement See(string css, string text, bool isExact = false) => Until(
-        $"{css} with “{text}”",
-        () => driver.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed && (isExact ? e.Text == text : e.Text.Contains(text, StringComparison.Ordinal))));
+        $"{css} with “{text}”", () => (IWebElement?)driver.ExecuteScript(Find, css, text, isExact));
 
     internal void Press(string css)
     {
@@ -113,7 +120,14 @@ internal sealed class Browser : IDisposable
     }
 
     /// <summary>Fills the blank that is open by pressing what it offers.</summary>
-    internal void PressOption(string text) => Press("[role=listbox] [role=option]", text);
+    internal void PressOption(string text) => Press("[role=listbox] [role=option] > span", text, isExact: true);
+
+    /// <summary>Ticks what the open blank offers, so that several can be taken.</summary>
+    internal void PressTick(string text)
+    {
+        Act(() => See("[role=listbox] [role=option]", text).FindElement(By.CssSelector("[data-tick]")).Click());
+        Presses++;
+    }
 
     /// <summary>Opens a blank of a sentence and fills it.</summary>
     internal void FillBlank(string css, string text)
@@ -133,6 +147,21 @@ internal sealed class Browser : IDisposable
 
     /// <summary>Has the page tell something of itself.</summary>
     internal object? Evaluate(string script) => driver.ExecuteScript($"return {script}");
+
+    /// <summary>Takes the network away from the page, or gives it back.</summary>
+    internal void LoseConnection(bool isLost) => driver.ExecuteCdpCommand("Network.emulateNetworkConditions", new()
+    {
+        ["offline"] = isLost,
+        ["latency"] = 0,
+        ["downloadThroughput"] = -1,
+        ["uploadThroughput"] = -1,
+    });
+
+    /// <summary>Runs a script in the page.</summary>
+    internal void Run(string script) => driver.ExecuteScript(script);
+
+    /// <summary>Runs a script that answers by calling its last operand.</summary>
+    internal object RunLater(string script) => driver.ExecuteAsyncScript(script)!;
 
     private static void Act(Action action)
     {
@@ -172,7 +201,7 @@ internal sealed class Browser : IDisposable
 
             if (DateTime.UtcNow > end)
             {
-                throw new TimeoutException($"Did not come to see {what}. The page says: {driver.FindElement(By.TagName("body")).Text}");
+                throw new TimeoutException($"Did not come to see {what}. The page says: {string.Concat(driver.FindElement(By.TagName("body")).Text.Take(MostTold))}");
             }
 
             Task.Delay(50).Wait();

@@ -13,8 +13,8 @@ public sealed class EffortTests(Server server) : IClassFixture<Server>
     [
         new(1, "Show a field only for one choice", "show glazing only if material is textile",
             "While Material is Textile, show Glazing; otherwise hide Glazing."),
-        new(2, "Require a field when another is filled in", "require valuer if insured value is filled in",
-            "While Insured value is filled in, require Valuer to move on."),
+        new(2, "Require a field when another is filled in", "require returned on if fee is filled in",
+            "While Fee is filled in, require Returned on to move on."),
         new(3, "Lock a section from a stage on, except for a role", "lock section crate from Approval on except for the director",
             "While Stage is from Approval on and Role is not Director, lock section Crate."),
         new(4, "Show a field only on new records", "show requested by only for new records",
@@ -33,6 +33,11 @@ public sealed class EffortTests(Server server) : IClassFixture<Server>
             "require Light limit and Glazing to move on"),
     ];
 
+    /// <summary>How the grid of the fifth job begins when it is read.</summary>
+    private const string Grid = "Flight number";
+
+    private readonly List<string> tooMuch = [];
+
     private sealed record Job(int Number, string What, string Said, string Sentence);
 
     [Fact]
@@ -40,6 +45,7 @@ public sealed class EffortTests(Server server) : IClassFixture<Server>
     {
         using var browser = new Browser(server.Address);
         browser.SignIn("ada");
+        OpenTable(browser);
         var page = new EffortPage();
         foreach (var job in Jobs)
         {
@@ -47,29 +53,30 @@ public sealed class EffortTests(Server server) : IClassFixture<Server>
             Measure(browser, page, job, Ways[1], () => ByMouse(browser, job.Number));
         }
 
-        Measure(browser, page, Jobs[0], Ways[2], () => ByDemonstration(browser, "Object and care", "material", "Textile", "glazing", "Show it only then"));
         Measure(browser, page, Jobs[3], Ways[3], () => ByKeyboard(browser, "New record", "yes", "Requested by"));
+        Measure(browser, page, Jobs[0], Ways[2], () => ByDemonstration(browser, "Object and care", "material", "Textile", "glazing", "Show it only then"));
+        OpenTable(browser);
+        Measure(browser, page, Jobs[1], Ways[2], () => FilledInByDemonstration(browser));
+        Assert.Empty(tooMuch);
         page.Write(Checkout.Path("docs", "effort.md"), Ways);
     }
 
     /// <summary>Does the job on the table as it was published, sees that the rule is there, and puts all back.</summary>
-    private static void Measure(Browser browser, EffortPage page, Job job, string way, Action write)
+    private void Measure(Browser browser, EffortPage page, Job job, string way, Action write)
     {
-        browser.Open("/types/object-loan/rules");
-        browser.SeeLive();
-        browser.See("[data-rule]");
-        if (Environment.GetEnvironmentVariable("DEBUG_EFFORT") is { } only && only != $"{job.Number}") { return; }
         browser.Recount();
         write();
-        Console.WriteLine($"{job.Number} {way}: {browser.Presses} {browser.Words}");
         page.Add(job.Number, job.What, way, new(browser.Presses, browser.Words));
         var most = way == Ways[0] ? (Presses: 2, Words: job.Said.Split(' ').Length)
             : way == Ways[2] ? (Presses: 5, Words: 0)
             : way == Ways[3] ? (Presses: 20, Words: 20)
             : (Presses: job.Number is 1 or 2 or 4 or 7 or 10 ? 8 : 14, Words: 6);
-        Assert.True(browser.Presses <= most.Presses && browser.Words <= most.Words,
-            $"{job.What}, {way}: {browser.Presses} presses and {browser.Words} words, more than {most}.");
-        SeeRule(browser, job.Sentence);
+        if (browser.Presses > most.Presses || browser.Words > most.Words)
+        {
+            tooMuch.Add($"{job.What}, {way}: {browser.Presses} presses and {browser.Words} words, more than {most}.");
+        }
+
+        SeeRule(browser, job.Number == 5 && way == Ways[1] ? Grid : job.Sentence);
         Discard(browser);
     }
 
@@ -84,6 +91,15 @@ public sealed class EffortTests(Server server) : IClassFixture<Server>
     {
         browser.Press("button", "Discard all");
         browser.See("[role=dialog]", "Nothing is different.");
+        browser.Keyboard(Keys.Escape);
+        browser.SeeNothing("[role=dialog]");
+    }
+
+    private static void OpenTable(Browser browser)
+    {
+        browser.Open("/types/object-loan/rules");
+        browser.SeeLive();
+        browser.See("[data-rule]");
     }
 
     private static void ByLine(Browser browser, Job job)
@@ -106,9 +122,9 @@ public sealed class EffortTests(Server server) : IClassFixture<Server>
                 break;
             case 2:
                 browser.Press("button", "New rule");
-                browser.PressOption("Insured value");
+                browser.PressOption("Fee");
                 Change(browser, "test", "is filled in");
-                browser.PressOption("Valuer");
+                browser.PressOption("Returned on");
                 break;
             case 3:
                 browser.Press("button", "New rule");
@@ -120,7 +136,7 @@ public sealed class EffortTests(Server server) : IClassFixture<Server>
                 browser.Press("[data-place='/cases/0/while/members/1'] [data-blank=test]");
                 browser.PressOption("is not");
                 browser.PressOption("Director");
-                browser.PressOption("Crate");
+                browser.PressOption("section Crate");
                 Change(browser, "verb", "lock");
                 break;
             case 4:
@@ -133,14 +149,18 @@ public sealed class EffortTests(Server server) : IClassFixture<Server>
                 browser.PressOption("Mode");
                 foreach (var element in (string[])["Flight number", "Port of entry", "Arrival planned"])
                 {
-                    browser.Press("[role=listbox] [role=option] input[type=checkbox]", element);
+                    browser.PressTick(element);
                 }
 
+                browser.Keyboard(Keys.Escape);
+                browser.Press("[data-crossing='0-2']");
+                browser.Press("[data-crossing='1-3']");
+                browser.Press("[data-crossing='2-1']");
                 break;
             case 6:
                 Begin(browser, "Mode", "Air", "Fee");
                 Change(browser, "detail", "Dispatch");
-                browser.Press("[data-open] [data-blank='own words']");
+                browser.Press("[data-open] [data-blank=message]");
                 browser.Keyboard("Air freight costs." + Keys.Enter);
                 break;
             case 7:
@@ -155,7 +175,7 @@ public sealed class EffortTests(Server server) : IClassFixture<Server>
                 browser.PressOption("Insured value");
                 Change(browser, "test", "is at least");
                 browser.Keyboard("50000" + Keys.Enter);
-                browser.PressOption("Condition on return");
+                browser.PressOption("form Condition on return");
                 Change(browser, "verb", "show");
                 Change(browser, "detail", "only while so");
                 break;
@@ -170,7 +190,7 @@ public sealed class EffortTests(Server server) : IClassFixture<Server>
                 browser.Press("[role=tab]", "Object and care");
                 browser.Press("[data-field=glazing] button[aria-label^='Make a rule for this']");
                 browser.Press("[data-blank=rule]");
-                browser.PressOption("3 Light limit");
+                browser.PressOption("3 Light limit for paper and textile");
                 break;
         }
     }
@@ -206,11 +226,34 @@ public sealed class EffortTests(Server server) : IClassFixture<Server>
         browser.Press("section[aria-label^='About'] button", proposal);
     }
 
+    /// <summary>A value on the sheet stands for itself and more; that any would do is said by another test.</summary>
+    private static void FilledInByDemonstration(Browser browser)
+    {
+        browser.Press("[role=tab]", "Closing");
+        browser.Type("#field-fee", "600");
+        browser.Press("[data-field=returnedOn] button[aria-label^='Make a rule for this']");
+        browser.Press("section[aria-label^='About'] button", "Require it to move on");
+        Change(browser, "test", "is filled in");
+    }
+
     private static void ByKeyboard(Browser browser, string subject, string value, string target)
     {
         browser.Shortcut("n");
         browser.Pick(subject);
         browser.Pick(value);
         browser.Pick(target);
+        // Back from the target to the verb.
+        browser.Until("the target", () => browser.Evaluate("document.activeElement.dataset.blank") as string == "target" ? "" : null);
+        browser.Keyboard(Keys.Shift + Keys.Tab + Keys.Null);
+        browser.Keyboard(Keys.Enter);
+        browser.Pick("show");
+        browser.Until("the verb", () => browser.Evaluate("document.activeElement.dataset.blank") as string == "verb" ? "" : null);
+        for (var tabs = 0; browser.Evaluate("document.activeElement.textContent") as string != "Only while the condition holds"; tabs++)
+        {
+            Assert.InRange(tabs, 0, 8);
+            browser.Keyboard(Keys.Tab);
+        }
+
+        browser.Keyboard(Keys.Enter);
     }
 }

@@ -1,4 +1,5 @@
-import { Kbd, Modal } from '@mantine/core';
+import { Kbd } from '@mantine/core';
+import { Dialog } from '../frame/Dialog';
 import classes from './Shortcuts.module.css';
 
 const shortcuts: [string[], string][] = [
@@ -19,7 +20,7 @@ const shortcuts: [string[], string][] = [
 /** The keys of the drafting table. */
 export function Shortcuts({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
   return (
-    <Modal opened={isOpen} onClose={onClose} title="Keys of the drafting table" closeButtonProps={{ 'aria-label': 'Close' }}>
+    <Dialog isOpen={isOpen} onClose={onClose} title="Keys of the drafting table">
       <table className={classes.table}>
         <tbody>
           {shortcuts.map(([keys, what]) => (
@@ -40,6 +41,6 @@ export function Shortcuts({ isOpen, onClose }: { isOpen: boolean; onClose: () =>
         In a list: type to filter, arrows to walk, Enter to take, Space to tick several. In a table: arrows, Enter to write, Tab
         to go on, Shift with arrows for a range, Ctrl C and Ctrl V to copy and paste, Alt with arrows to move a row.
       </p>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,7 +1,8 @@
-import { Button, Group, Modal, Text, Textarea } from '@mantine/core';
+import { Button, Group, Text, Textarea } from '@mantine/core';
 import { useState } from 'react';
 import type { Rule } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
+import { Dialog } from '../../frame/Dialog';
 import lines from '../../sheet/lines.module.css';
 import { pasted, type Pasted } from '../list/exchange';
 
@@ -31,7 +32,7 @@ export function Paste({ isOpen, rules, program, onAdd, onClose }: Props) {
   }
 
   return (
-    <Modal opened={isOpen} onClose={onClose} title="Paste rules" size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
+    <Dialog isOpen={isOpen} onClose={onClose} title="Paste rules" size="lg">
       <Textarea
         label="Sentences, a line each, or a pack"
         data-autofocus
@@ -63,6 +64,6 @@ export function Paste({ isOpen, rules, program, onAdd, onClose }: Props) {
           Take them in
         </Button>
       </Group>
-    </Modal>
+    </Dialog>
   );
 }

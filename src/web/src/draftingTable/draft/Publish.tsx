@@ -1,9 +1,10 @@
-import { Button, Group, Modal, Text, Textarea, UnstyledButton } from '@mantine/core';
+import { Button, Group, Text, Textarea, UnstyledButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import { answered, type Problem } from '../../api/client';
 import { publish, type Rule } from '../../api/generated';
 import type { DraftProblems } from '../../engine/answers';
+import { Dialog } from '../../frame/Dialog';
 import lines from '../../sheet/lines.module.css';
 import { Differences } from '../editions/Differences';
 import classes from './Publish.module.css';
@@ -46,13 +47,7 @@ export function Publish({ recordType, edition, version, problems, rules, onOpen,
   return (
     <>
       <Button onClick={() => setOpen(true)}>Publish…</Button>
-      <Modal
-        opened={isOpen}
-        onClose={() => setOpen(false)}
-        title="Publish the draft as the next edition"
-        size="lg"
-        closeButtonProps={{ 'aria-label': 'Close' }}
-      >
+      <Dialog isOpen={isOpen} onClose={() => setOpen(false)} title="Publish the draft as the next edition" size="lg">
         {problemCount > 0 ? (
           <>
             <Text size="sm">
@@ -116,7 +111,7 @@ export function Publish({ recordType, edition, version, problems, rules, onOpen,
             Publish
           </Button>
         </Group>
-      </Modal>
+      </Dialog>
     </>
   );
 }

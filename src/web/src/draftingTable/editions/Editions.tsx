@@ -1,10 +1,11 @@
-import { Button, Group, Modal, SegmentedControl, Text, UnstyledButton } from '@mantine/core';
+import { Button, Group, SegmentedControl, Text, UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answered } from '../../api/client';
 import { compareEditions, listEditions, readNumberedEdition, type Definition, type Difference } from '../../api/generated';
 import { usePeople } from '../../api/people';
 import { when } from '../../api/when';
+import { Dialog } from '../../frame/Dialog';
 import { useComparison } from '../draft/useComparison';
 import { Differences } from './Differences';
 import { discarded } from './discarded';
@@ -25,16 +26,9 @@ type Look = 'draft' | 'itself';
 /** The editions, what each changed, and the draft beside any of them; changes are discarded here, one or all. */
 export function Editions({ recordType, draft, version, isOpen, onClose, onChange }: Props) {
   return (
-    <Modal
-      opened={isOpen}
-      onClose={onClose}
-      size={900}
-      title="Editions"
-      closeButtonProps={{ 'aria-label': 'Close' }}
-      classNames={{ body: classes.body }}
-    >
+    <Dialog isOpen={isOpen} onClose={onClose} size={900} title="Editions">
       <Content recordType={recordType} draft={draft} version={version} onChange={onChange} />
-    </Modal>
+    </Dialog>
   );
 }
 

@@ -126,19 +126,19 @@ export function FilterBar({ filter, vocabulary, stages, people, found, input, on
               onChange={(value) => set({ isOn: value === 'all' ? undefined : value === 'on' })}
             />
             <Checkbox
-              size="xs"
+              size="sm"
               label="in force now"
               checked={filter.isInForce}
               onChange={(event) => set({ isInForce: event.currentTarget.checked })}
             />
             <Checkbox
-              size="xs"
+              size="sm"
               label="with problems"
               checked={filter.hasProblems}
               onChange={(event) => set({ hasProblems: event.currentTarget.checked })}
             />
             <Checkbox
-              size="xs"
+              size="sm"
               label="changed in this draft"
               checked={filter.isChanged}
               onChange={(event) => set({ isChanged: event.currentTarget.checked })}

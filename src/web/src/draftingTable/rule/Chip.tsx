@@ -1,4 +1,4 @@
-import { Checkbox, Combobox, useCombobox } from '@mantine/core';
+import { Combobox, useCombobox } from '@mantine/core';
 import { useEffect, useMemo, useState, type ComponentPropsWithRef, type ReactNode } from 'react';
 import classes from './Chip.module.css';
 
@@ -37,7 +37,7 @@ interface Props {
 }
 
 /** A list longer than this is filtered by typing. */
-const mostDrawn = 60;
+const mostDrawn = 150;
 const completing = 'go on with ';
 
 /** A blank of a sentence: press it and pick, type to filter, walk with the arrow keys. */
@@ -142,35 +142,42 @@ function PickingChip(props: Props) {
         />
       </Combobox.Target>
       <Combobox.Dropdown className={classes.dropdown}>
-        <Combobox.Search
-          type={inputType}
-          value={search}
-          placeholder={props.placeholder ?? (typed ? 'Type a value, or pick' : 'Type to filter')}
-          aria-label={`Find ${blank}`}
-          onChange={(event) => {
-            setSearch(event.currentTarget.value);
-            onSearch?.(event.currentTarget.value);
-            window.setTimeout(selectFirstOption);
-          }}
-          onKeyDown={(event) => {
-            // Several can be taken by keyboard as well: space takes the marked one and goes on.
-            const marked = event.key === ' ' && search === '' && onToggle ? markedOption(event.currentTarget) : undefined;
-            if (marked) {
-              event.preventDefault();
-              onToggle!(marked);
-            }
-          }}
-        />
-        {isOpen && (
-          <Options
-            options={props.options}
-            search={search.trim()}
-            typed={typed}
-            completions={completions}
-            chosen={chosen}
-            onToggle={onToggle}
+        <div role="dialog" aria-label={`Choose: ${blank}`}>
+          <Combobox.Search
+            type={inputType}
+            value={search}
+            placeholder={props.placeholder ?? (typed ? 'Type a value, or pick' : 'Type to filter')}
+            aria-label={`Find ${blank}`}
+            onChange={(event) => {
+              setSearch(event.currentTarget.value);
+              onSearch?.(event.currentTarget.value);
+              window.setTimeout(selectFirstOption);
+            }}
+            onKeyDown={(event) => {
+              // Enter takes the first, also before it has been marked.
+              if (event.key === 'Enter' && combobox.getSelectedOptionIndex() < 0) {
+                selectFirstOption();
+              }
+              // Several can be taken by keyboard as well: space takes the marked one and goes on.
+              const marked = event.key === ' ' && search === '' && onToggle ? markedOption(event.currentTarget) : undefined;
+              if (marked) {
+                event.preventDefault();
+                onToggle!(marked);
+              }
+            }}
           />
-        )}
+          {isOpen && (
+            <Options
+              blank={blank}
+              options={props.options}
+              search={search.trim()}
+              typed={typed}
+              completions={completions}
+              chosen={chosen}
+              onToggle={onToggle}
+            />
+          )}
+        </div>
       </Combobox.Dropdown>
     </Combobox>
   );
@@ -182,13 +189,14 @@ function markedOption(input: HTMLElement): string | undefined {
 }
 
 function Options({
+  blank,
   options,
   search,
   typed,
   completions,
   chosen,
   onToggle,
-}: Pick<Props, 'options' | 'typed' | 'completions' | 'chosen' | 'onToggle'> & { search: string }) {
+}: Pick<Props, 'blank' | 'options' | 'typed' | 'completions' | 'chosen' | 'onToggle'> & { search: string }) {
   const all = useMemo(() => options(), [options]);
   const own = search === '' ? [] : (typed?.(search) ?? []);
   const further = search === '' ? [] : (completions?.(search) ?? []).map((one) => ({ ...one, value: completing + one.value }));
@@ -203,7 +211,7 @@ function Options({
   const drawn = [...own, ...further, ...found.slice(0, mostDrawn)];
   const groups = [...new Set(drawn.map((option) => option.group ?? ''))];
   return (
-    <Combobox.Options mah={280} className={classes.options}>
+    <Combobox.Options mah={280} className={classes.options} aria-label={blank}>
       {groups.map((group) => {
         const members = drawn
           .filter((option) => (option.group ?? '') === group)
@@ -211,18 +219,23 @@ function Options({
             <Combobox.Option
               key={option.value}
               value={option.value}
+              tabIndex={-1}
               className={classes.option}
               active={chosen?.includes(option.value)}
             >
               {onToggle && (
-                <Checkbox
-                  size="xs"
-                  tabIndex={-1}
+                // For the mouse; by keyboard the space bar ticks. Nothing that can be acted on stands within an option.
+                <span
+                  className={classes.tick}
+                  data-tick
                   aria-hidden
-                  checked={chosen?.includes(option.value) ?? false}
-                  onChange={() => onToggle(option.value)}
-                  onClick={(event) => event.stopPropagation()}
-                />
+                  onClick={(event) => {
+                    event.stopPropagation();
+                    onToggle(option.value);
+                  }}
+                >
+                  {chosen?.includes(option.value) && '✓'}
+                </span>
               )}
               <span className={classes.optionLabel}>{option.label}</span>
               {option.note && <span className={classes.note}>{option.note}</span>}

@@ -35,7 +35,7 @@ export function ScopeChip({ where, onChange }: { where: Rule['where']; onChange:
 
   return (
     <Chip
-      blank="detail"
+      blank="where"
       label={words.length === 0 ? 'everywhere' : `only ${words.join(' or ')}`}
       options={() => [
         { value: 'everywhere', label: 'everywhere' },

@@ -1,0 +1,107 @@
+using System.Text.Json;
+using Dibujo.Tests;
+using OpenQA.Selenium;
+
+namespace Dibujo.Interface.Tests;
+
+/// <summary>What axe-core finds (WCAG 2.2 A and AA, best practice) in each state of the drafting table and on the other pages: nothing, in both themes.</summary>
+public sealed class AccessibilityTests(Server server) : IClassFixture<Server>
+{
+    private static readonly string Axe = File.ReadAllText(Checkout.Path("src", "web", "node_modules", "axe-core", "axe.min.js"));
+
+    /// <summary>States of the drafting table, each with what leads there from the one before.</summary>
+    private static readonly (string Name, Action<Browser> Reach)[] States =
+    [
+        ("the table", _ => { }),
+        ("an open rule", browser => browser.Press("[data-rule=crate] button")),
+        ("a blank that is open", browser => browser.Press("[data-open] [data-blank=target]")),
+        ("a table rule", browser =>
+        {
+            browser.Keyboard(Keys.Escape);
+            browser.Press("[data-open] button[aria-label^='Close rule']");
+            Begin(browser, "Grid or table");
+            browser.Pick("Mode");
+            browser.Pick("Fee");
+            browser.See("[data-crossing]");
+        }),
+        ("a table rule as a table", browser => browser.Press("[role=radiogroup] label", "table", isExact: true)),
+        ("a cell that is open", browser => browser.Press("[data-cell='0-0']")),
+        ("a new rule with a mistake", browser =>
+        {
+            browser.Keyboard(Keys.Escape);
+            Say(browser, "if colour is red, require fee");
+            browser.See("[data-misunderstanding]");
+        }),
+        ("the line with a guess", browser => { Say(browser, "require hazrd notes if mode is air"); browser.See("[data-guess]"); }),
+        ("the line with a question", browser => { Say(browser, "require family name when borrower is known"); browser.See("[data-question]"); }),
+        ("an open element", browser =>
+        {
+            Say(browser, "");
+            browser.Press("[role=tab]", "Transport");
+            browser.Press("[data-field=crateNeeded] button[aria-label^='Make a rule for this']");
+            browser.See("section[aria-label='About Crate needed']");
+        }),
+        ("rules that are ticked", browser =>
+        {
+            browser.Press("section[aria-label='About Crate needed'] button[aria-label=Close]");
+            browser.Evaluate("document.querySelector('[data-rule] input[type=checkbox]').click()");
+            browser.See("[role=toolbar]");
+        }),
+        ("many ways to find", browser => { browser.Press("button[aria-label='Find rules by more than words']"); browser.See("[aria-label='Find rules by more than words'] input"); }),
+        ("the keys", browser => { browser.Keyboard(Keys.Escape); browser.Press("button[aria-label=Keys]"); browser.See("[role=dialog] kbd"); }),
+        ("the editions", browser => { Leave(browser); browser.Press("button", "Editions"); browser.See("[role=dialog] [data-change]"); }),
+        ("publishing", browser => { Leave(browser); browser.Press("button", "Publish…"); browser.See("[role=dialog] button", "Publish"); }),
+        ("pasting", browser => { Leave(browser); Begin(browser, "From elsewhere"); browser.See("[role=dialog] textarea"); }),
+    ];
+
+    [Theory]
+    [InlineData("light")]
+    [InlineData("dark")]
+    public void The_drafting_table_is_open_to_everybody(string theme)
+    {
+        using var browser = new Browser(server.Address);
+        browser.BeforeEachPage($"localStorage.setItem('mantine-color-scheme-value', '{theme}')");
+        browser.SignIn("ada");
+        browser.Open("/types/object-loan/rules");
+        browser.SeeLive();
+        var found = new List<string>();
+        foreach (var (name, reach) in States)
+        {
+            reach(browser);
+            found.AddRange(Judge(browser).Select(finding => $"{name}: {finding}"));
+        }
+
+        Assert.True(found.Count == 0, string.Join("\n", found));
+    }
+
+    private static void Say(Browser browser, string said)
+    {
+        browser.Press("textarea[aria-label='Say a rule']");
+        browser.Keyboard(Keys.Control + "a" + Keys.Null + Keys.Backspace + said);
+    }
+
+    private static void Begin(Browser browser, string way)
+    {
+        browser.Press("button[aria-label='Other ways to begin a rule']");
+        browser.Press("[role=menuitem]", way);
+    }
+
+    private static void Leave(Browser browser)
+    {
+        browser.Keyboard(Keys.Escape);
+        browser.SeeNothing("[role=dialog]");
+    }
+
+    /// <summary>What is found on the page as it stands, once nothing moves any more.</summary>
+    private static IEnumerable<string> Judge(Browser browser)
+    {
+        Task.Delay(350).Wait();
+        browser.Run(Axe);
+        var findings = (string)browser.RunLater("""
+            const done = arguments[arguments.length - 1];
+            axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] })
+              .then(({ violations }) => done(JSON.stringify(violations.map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map((node) => node.html.slice(0, 160) + (node.any[0] ? ` (${node.any[0].message})` : "")).join(' | ')}`))));
+            """);
+        return JsonSerializer.Deserialize<string[]>(findings)!;
+    }
+}
