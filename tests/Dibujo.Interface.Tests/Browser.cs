@@ -149,13 +149,17 @@ internal sealed class Browser : IDisposable
     internal object? Evaluate(string script) => driver.ExecuteScript($"return {script}");
 
     /// <summary>Takes the network away from the page, or gives it back.</summary>
-    internal void LoseConnection(bool isLost) => driver.ExecuteCdpCommand("Network.emulateNetworkConditions", new()
+    internal void LoseConnection(bool isLost)
     {
-        ["offline"] = isLost,
-        ["latency"] = 0,
-        ["downloadThroughput"] = -1,
-        ["uploadThroughput"] = -1,
-    });
+        driver.ExecuteCdpCommand("Network.enable", []);
+        driver.ExecuteCdpCommand("Network.emulateNetworkConditions", new()
+        {
+            ["offline"] = isLost,
+            ["latency"] = 0,
+            ["downloadThroughput"] = -1,
+            ["uploadThroughput"] = -1,
+        });
+    }
 
     /// <summary>Runs a script in the page.</summary>
     internal void Run(string script) => driver.ExecuteScript(script);

@@ -106,6 +106,23 @@ describe('a draft that two write at once', () => {
     expect(server.collisions).toEqual([]);
   });
 
+  it('does not write over what came in while an edit of one’s own was not sent yet', async () => {
+    const server = new FakeServer(draftOf('a'));
+    const [ada, ina] = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf())) as [
+      SharedDraft,
+      SharedDraft,
+    ];
+
+    renamed(ina, 'a', 'Ina’s');
+    await vi.advanceTimersByTimeAsync(1000);
+    renamed(ada, 'a', 'Ada’s');
+    await ada.pull();
+    await vi.advanceTimersByTimeAsync(1000);
+
+    expect(names(ada)).toEqual(['Ina’s']);
+    expect(server.collisions.map(({ step }) => step.edits[0]!.rule!.name)).toEqual(['Ada’s']);
+  });
+
   it('shows both versions of one rule to both, and loses neither', async () => {
     const server = new FakeServer(draftOf('a'));
     const [ada, ina] = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf())) as [

@@ -62,6 +62,10 @@ export class SharedDraft {
   private future: OwnStep[];
   /** What the last step was made from, and what it was part of: the next step of the same text joins it. */
   private last?: { before: Definition; joint?: string };
+  /** For rules that somebody else changed while an edit of one's own had not been sent: what version that edit was made knowing. */
+  private readonly known = new Map<string, number>();
+  /** What was sent last, arrived or not. */
+  private lastSent?: DraftStep;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private running: Promise<void> | undefined;
   private isClosed = false;
@@ -185,7 +189,12 @@ export class SharedDraft {
   }
 
   private pending(): DraftStep {
-    return between(this.base, this.state.definition, (key) => this.state.revisions[key]?.version ?? 0, this.typeRevision);
+    return between(
+      this.base,
+      this.state.definition,
+      (key) => this.known.get(key) ?? this.state.revisions[key]?.version ?? 0,
+      this.typeRevision,
+    );
   }
 
   private plan(delay: number) {
@@ -202,6 +211,7 @@ export class SharedDraft {
   private async sendAll() {
     for (let step = this.pending(); !isEmpty(step) && !this.isClosed; step = this.pending()) {
       try {
+        this.lastSent = step;
         await this.server.make(step);
         this.take(await this.server.news(this.state.version), step);
         this.tell({ problem: undefined });
@@ -224,14 +234,25 @@ export class SharedDraft {
       const revisions = { ...this.state.revisions };
       let { typeRevision } = this;
       let base = this.base;
+      const own = new Set(between(this.base, this.state.definition).edits.map(({ key }) => key));
       for (const { step, version, by, at } of fresh) {
         base = after(base, step);
+        step.edits.filter(({ key }) => own.has(key)).forEach((edit) => this.note(edit, revisions));
         step.edits.forEach(({ key }) => (revisions[key] = { version, by, at }));
         typeRevision = step.recordType ? version : typeRevision;
       }
       this.rebase(base, news.version, revisions, typeRevision, sent);
     }
     this.tell({ collisions: news.collisions, edition: news.edition ?? null });
+  }
+
+  /** Notes of a rule with an edit of one's own what that edit was made knowing, unless the change that comes is one's own as well. */
+  private note(edit: RuleEdit, revisions: DraftView['revisions']) {
+    if (this.lastSent?.edits.some(({ key, rule }) => key === edit.key && isSame(rule, edit.rule))) {
+      this.known.delete(edit.key);
+    } else if (!this.known.has(edit.key)) {
+      this.known.set(edit.key, revisions[edit.key]?.version ?? 0);
+    }
   }
 
   private rebase(base: Definition, version: number, revisions: DraftView['revisions'], typeRevision: number, sent?: DraftStep) {
@@ -244,6 +265,8 @@ export class SharedDraft {
       edits: own.edits.filter((edit) => !isSent(edit)),
       recordType: isSame(own.recordType, sent?.recordType) ? null : own.recordType,
     });
+    const open = new Set(own.edits.filter((edit) => !isSent(edit)).map(({ key }) => key));
+    [...this.known.keys()].filter((key) => !open.has(key)).forEach((key) => this.known.delete(key));
     this.base = base;
     this.typeRevision = typeRevision;
     const next = withKnown(written, definition);
