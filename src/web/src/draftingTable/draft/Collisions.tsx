@@ -20,7 +20,13 @@ interface Props {
 
 /** Rules that two people changed at the same time: both versions, and the choice between them. Both people see it. */
 export function Collisions({ collisions, ...shared }: Props) {
-  return collisions.map((collision) => <Collision key={collision.id} collision={collision} {...shared} />);
+  return collisions.length === 0 ? null : (
+    <div className={classes.all} role="region" aria-label="Rules that wait for a choice" tabIndex={0}>
+      {collisions.map((collision) => (
+        <Collision key={collision.id} collision={collision} {...shared} />
+      ))}
+    </div>
+  );
 }
 
 function Collision({
