@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Dibujo.Tests;
 using OpenQA.Selenium;
 
 namespace Dibujo.Interface.Tests;
@@ -93,7 +92,7 @@ public sealed class AccessibilityTests(Server server) : IClassFixture<Server>
     }
 
     /// <summary>What is found on the page as it stands, once nothing moves any more.</summary>
-    private static IEnumerable<string> Judge(Browser browser)
+    private static string[] Judge(Browser browser)
     {
         Task.Delay(350).Wait();
         browser.Run(Axe);

@@ -31,8 +31,8 @@ internal sealed class EffortPage
         page.AppendLine("# What it takes to write a rule").AppendLine();
         page.AppendLine("Counted by `EffortTests` through the real interface, from the open drafting table to the working rule. A press is one of the");
         page.AppendLine("mouse, or of a key that is no part of a word (Enter, an arrow, a shortcut); words are those that are typed.").AppendLine();
-        page.AppendLine($"| job | {string.Join(" | ", ways)} |");
-        page.AppendLine($"|---|{string.Concat(Enumerable.Repeat("---|", ways.Count))}");
+        page.AppendLine(CultureInfo.InvariantCulture, $"| job | {string.Join(" | ", ways)} |");
+        page.AppendLine(CultureInfo.InvariantCulture, $"|---|{string.Concat(Enumerable.Repeat("---|", ways.Count))}");
         foreach (var ((job, what), measured) in jobs)
         {
             page.AppendLine(CultureInfo.InvariantCulture, $"| {job}. {what} | {string.Join(" | ", ways.Select(way => measured.TryGetValue(way, out var effort) ? effort.ToString() : ""))} |");

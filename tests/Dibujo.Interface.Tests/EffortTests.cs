@@ -1,4 +1,3 @@
-using Dibujo.Tests;
 using OpenQA.Selenium;
 
 namespace Dibujo.Interface.Tests;

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Compilation;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Rules;
 

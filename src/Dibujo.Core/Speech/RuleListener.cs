@@ -55,7 +55,7 @@ internal sealed class RuleListener
 
     private Scope? Scope()
     {
-        listener.TookAny("only on", "on", "only for") ;
+        listener.TookAny("only on", "on", "only for");
         if (!listener.TookAny("form") && listener.At == 0)
         {
             return null;

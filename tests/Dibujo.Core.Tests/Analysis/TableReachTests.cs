@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using CsCheck;
 using Dibujo.Core.Analysis;
 using Dibujo.Core.Conditions;

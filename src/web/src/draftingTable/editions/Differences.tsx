@@ -40,7 +40,11 @@ export function Differences({ differences, onDiscard }: Props) {
           </div>
           {(difference.before ?? difference.after) && (
             <p className={classes.words}>
-              <Changed before={difference.before ?? ''} after={difference.after ?? ''} />
+              {difference.before && difference.after ? (
+                <Changed before={difference.before} after={difference.after} />
+              ) : (
+                (difference.after ?? difference.before)
+              )}
             </p>
           )}
           {(difference.beside ?? []).map((sentence) => (

@@ -1,8 +1,7 @@
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Programs;
 using Dibujo.Core.Rules;
 
-namespace Dibujo.Core.Compilation;
+namespace Dibujo.Core.Programs;
 
 /// <summary>What a jump ahead or an early end skips: whatever stands on a form between the last field that the condition looks at and where the jump leads.</summary>
 internal static class SkippedElements
