@@ -25,11 +25,8 @@ internal static class Usage
               dibujo evaluate PACK.json RECORDS.csv   prints in how many records each case of each rule is in force
               dibujo explain PACK.json RECORD.json ELEMENT [--json]
                                                       says why an element, such as field:fee, is as it is
-
               dibujo read PACK.json "SENTENCE"        prints the one sentence for a rule as somebody says it, and
-
                                                       what was guessed; or why nothing can be made of it
-
               dibujo test PACK.json                   runs the pack's examples
               dibujo import PACK.json FILE [--apply RESULT.json]
                                                       shows what a pack (.json) or decision tables (.dmn) would
