@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Dibujo.Core.Analysis;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Rules;
@@ -36,5 +37,5 @@ public class ReorderingTests
         new("a", "One") { Cases = [While(new Clause(new FieldSubject("grossWeight"), Test.MoreThan) { Comparands = [Of("crateLength")] }, Lock("title"))] },
         new("b", "Other") { Cases = [Otherwise(Unlock("title"))] }));
 
-    private static IEnumerable<Reordering> Swapped(Rule upper, Rule lower) => Reordering.Between([upper, lower], [lower, upper], Loan);
+    private static ImmutableArray<Reordering> Swapped(Rule upper, Rule lower) => Reordering.Between([upper, lower], [lower, upper], Loan);
 }
