@@ -2,7 +2,7 @@ using System.Globalization;
 using Dibujo.Endurance;
 using Dibujo.Screens;
 
-// Usage: [--json] [--tries N] [--demo-only]. Build with scripts/build first.
+// Usage: [--json] [--tries N] [--demo-only | --drafting-only]. Build with scripts/build first.
 var asJson = args.Contains("--json", StringComparer.Ordinal);
 var at = Array.IndexOf(args, "--tries");
 var tries = at >= 0 ? int.Parse(args[at + 1], CultureInfo.InvariantCulture) : 20;
@@ -17,7 +17,9 @@ await using (server)
         Console.WriteLine(Figures.Head);
     }
 
-    await foreach (var figures in screens.MeasureAsync(args.Contains("--demo-only", StringComparer.Ordinal)))
+    await foreach (var figures in args.Contains("--drafting-only", StringComparer.Ordinal)
+        ? screens.MeasureDraftingAsync()
+        : screens.MeasureAsync(args.Contains("--demo-only", StringComparer.Ordinal)))
     {
         Console.WriteLine(asJson ? figures.Json() : figures.Row());
     }

@@ -50,6 +50,23 @@ internal sealed class ScreenTimes(Uri address, Client administrator, int tries)
         }
     }
 
+    /// <summary>Only what an administrator waits for who writes rules: 500 of them, and 1,000.</summary>
+    internal async IAsyncEnumerable<Figures> MeasureDraftingAsync()
+    {
+        var site = new Site(administrator);
+        foreach (var rules in new[] { 500, 1000 })
+        {
+            await site.UseAsync(WideForm.With(Site.RecordType, rules), 3);
+            yield return Edit(Site.RecordType, $"{rules} rules", "32, 80 at worst");
+            yield return Compile(Site.RecordType, $"{rules} rules", "–");
+            yield return OpenRule(Site.RecordType, $"{rules} rules", "100");
+            foreach (var figures in SheetKeys(rules))
+            {
+                yield return figures;
+            }
+        }
+    }
+
     private async Task<int[]> RecordsAsync(string type) =>
         [.. (await administrator.ReadAsync($"/api/record-types/{type}/records"))["rows"]!.AsArray().Select(row => row!["id"]!.GetValue<int>())];
 
@@ -201,6 +218,34 @@ internal sealed class ScreenTimes(Uri address, Client administrator, int tries)
         }
 
         return new($"an edit to the repainted sheet: {what}", "ms", goal, times);
+    }
+
+    /// <summary>Opens one rule after another: from the press to its blanks.</summary>
+    private Figures OpenRule(string type, string what, string goal)
+    {
+        using var page = NewPage();
+        page.Open($"/types/{type}/rules");
+        page.Seen("live");
+        page.Until("document.querySelectorAll('[data-rule]').length > 3");
+        var times = new List<double>();
+        for (var i = 0; i < tries + 2; i++)
+        {
+            Page.Rest(500);
+            page.Run<object?>("""
+                window.opened = undefined;
+                const row = [...document.querySelectorAll('[data-rule]:not([data-open])')][arguments[0] % 3];
+                const { rule } = row.dataset, begun = performance.now();
+                const watch = new MutationObserver(() => {
+                  if (document.querySelector(`[data-rule="${rule}"] [data-blank]`)) { watch.disconnect(); requestAnimationFrame(() => setTimeout(() => (window.opened = performance.now() - begun))); }
+                });
+                watch.observe(document, { subtree: true, childList: true });
+                row.querySelector('button').click();
+                """, i);
+            page.Until("window.opened !== undefined");
+            times.Add(page.Number("opened"));
+        }
+
+        return new($"opening a rule: {what}", "ms", goal, [.. times.Skip(2)]);
     }
 
     private IEnumerable<Figures> Keys(string type, int id, string what, string key, string field)

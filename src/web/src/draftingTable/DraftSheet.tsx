@@ -1,7 +1,6 @@
-import { ActionIcon, Button, Group, Text, Tooltip, VisuallyHidden } from '@mantine/core';
+import { ActionIcon, VisuallyHidden } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
-import { IconArrowBackUp, IconArrowForwardUp, IconKeyboard, IconPencilPlus } from '@tabler/icons-react';
-import { useQueryClient } from '@tanstack/react-query';
+import { IconPencilPlus } from '@tabler/icons-react';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { DecisionTable, DraftView, Effect, Element, ElementKind, Rest, Rule } from '../api/generated';
 import type { Values } from '../engine/answers';
@@ -9,13 +8,12 @@ import { DraftProgram } from '../engine/draftProgram';
 import { engine } from '../engine/pageEngine';
 import { useSummary } from '../engine/useRecord';
 import type { OpenRecord } from '../engine/openRecord';
-import { Place } from '../frame/Place';
 import lines from '../sheet/lines.module.css';
 import { Sheet, tabOf } from '../sheet/Sheet';
 import classes from './DraftSheet.module.css';
 import { Collisions } from './draft/Collisions';
 import { Paste } from './draft/Paste';
-import { Publish } from './draft/Publish';
+import { DraftStrip } from './draft/DraftStrip';
 import { useDraft } from './draft/useDraft';
 import { useProblems } from './draft/useProblems';
 import { likeNeighbour, touches, withTargets } from './element/connections';
@@ -25,7 +23,7 @@ import { Line } from './line/Line';
 import { useLine } from './line/useLine';
 import { plainText } from './list/plainText';
 import { Rules } from './list/Rules';
-import { useRuleActions } from './list/useRuleActions';
+import { useOpenRules } from './list/useOpenRules';
 import { NewRule } from './NewRule';
 import { allTargets, conditionOf, newKey, newRule, onlyWhile, sameElement } from './rule/compose';
 import { DraftContext } from './rule/draftContext';
@@ -34,15 +32,14 @@ import { useVocabulary } from './rule/useVocabulary';
 import { Demonstration, likelyClauses } from './sheet/demonstration';
 import { RuleBalloons } from './sheet/RuleBalloons';
 import { TitleBlock } from './sheet/TitleBlock';
-import { Touching } from './sheet/touching';
 import { useSample } from './sheet/useSample';
+import { useTouching } from './sheet/useTouching';
 import { useView } from './sheet/useView';
 import { viewOf } from './sheet/view';
 import { Shortcuts } from './Shortcuts';
 
 /** Rules to the left, the live sheet to the right, and balloons between them. */
 export function DraftSheet({ stored, first }: { stored: DraftView; first: number }) {
-  const queries = useQueryClient();
   const { key } = stored.definition.recordType;
   const draft = useDraft(key, stored);
   const { definition } = draft;
@@ -50,18 +47,13 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   // Another record type, also one that only rests otherwise, is laid out and compiled from the beginning.
   // eslint-disable-next-line react-hooks/exhaustive-deps
   const program = useMemo(() => new DraftProgram(engine, definition), [type]);
-  const [touching] = useState(() => new Touching(rules));
   const [hasFailed, setFailed] = useState(false);
-  const [chosen, setChosen] = useState<string>();
   const [selected, setSelected] = useState<Element[]>([]);
   const [dialog, setDialog] = useState<'keys' | 'editions' | 'paste'>();
-  const [orderNotes, setOrderNotes] = useState<string[]>([]);
   const findInput = useRef<HTMLInputElement>(null);
   const [view, changeView] = useView(type, first);
   const [usual] = useState(() => viewOf(new URLSearchParams(), type, first));
   const [demonstration] = useState(() => new Demonstration());
-  /** Rules that nobody has named: they are called by what they do. */
-  const [unnamed] = useState(() => new Set<string>());
   /** Rules that were proposed from the sheet: beside them stands what was perhaps meant as well. */
   const [proposed] = useState(() => new Set<string>());
   const onTried = useCallback((tried: Values) => changeView({ tried }), [changeView]);
@@ -73,15 +65,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   const problems = useProblems(stored, definition, program, record);
   const vocabulary = useVocabulary(program);
   const line = useLine(key);
-  useEffect(() => {
-    touching.take(rules);
-    if (rules.some(skips)) {
-      program.skipped().then(
-        (skipped) => touching.take(latest.current.rules, skipped),
-        () => undefined,
-      );
-    }
-  }, [touching, rules, program]);
+  const touching = useTouching(rules, program);
   useEffect(() => {
     // While the record for the sheet is fetched.
     program.program().catch(() => setFailed(true));
@@ -89,78 +73,21 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   }, [program]);
 
   const { changeRules, changeType, shared, revisions } = draft;
-  const { amend } = shared;
   const tab = view.tab;
   const setTab = useCallback((next: string) => changeView({ tab: next }), [changeView]);
-  const choose = useCallback(
-    (rule: string | undefined) => {
-      setChosen(rule);
+  const onChoose = useCallback(
+    (rule: Rule | undefined) => {
       setSelected([]);
-      const found = latest.current.rules.find((one) => one.key === rule);
-      const target = found && allTargets(found)[0];
-      const { recordType } = latest.current;
-      const onTab = target && tabOf({ recordType }, target.kind, target.key, view.form);
+      const target = rule && allTargets(rule)[0];
+      const onTab = target && tabOf(latest.current, target.kind, target.key, view.form);
       if (onTab) {
         setTab(onTab);
       }
     },
     [setTab, view.form],
   );
-
-  /** Calls a rule by what it does, unless somebody has named it. */
-  const call = useCallback(
-    (rule: Rule) => {
-      if (rule.name === '' || unnamed.has(rule.key)) {
-        unnamed.add(rule.key);
-        void program.ruleName(rule).then(
-          (name) => unnamed.has(rule.key) && name !== rule.name && amend(rule.key, { name }),
-          () => undefined,
-        );
-      }
-    },
-    [program, amend, unnamed],
-  );
-
-  /** Puts a rule above the open one, or on top: what is said last counts first. */
-  const add = useCallback(
-    (rule: Rule) => {
-      const { rules: before } = latest.current;
-      const at = Math.max(
-        0,
-        before.findIndex((one) => one.key === chosen),
-      );
-      changeRules([...before.slice(0, at), rule, ...before.slice(at)]);
-      setChosen(rule.key);
-      call(rule);
-    },
-    [changeRules, chosen, call],
-  );
-
-  const change = useCallback(
-    (next: Rule) => {
-      const { rules: before } = latest.current;
-      const rule = before.find((one) => one.key === next.key);
-      if (!rule) {
-        return;
-      }
-      if (next.name !== rule.name) {
-        unnamed.delete(rule.key);
-      }
-      changeRules(before.map((one) => (one === rule ? next : one)));
-      if (next.name === rule.name) {
-        call(next);
-      }
-    },
-    [changeRules, call, unnamed],
-  );
-  const reorder = useCallback(
-    (next: Rule[]) => {
-      void program.reordered(next).then(setOrderNotes, () => undefined);
-      changeRules(next);
-    },
-    [program, changeRules],
-  );
-  const actions = useRuleActions({ latest, change, changeRules, reorder, choose, setChosen });
+  const opened = useOpenRules({ latest, program, shared, changeRules, onChoose });
+  const { chosen, choose, setChosen, add, change } = opened;
 
   function propose(effect: Effect, isOnly: boolean) {
     const rule = newRule(effect, conditionOf(demonstration.fresh(type, record!, view, usual)));
@@ -203,13 +130,6 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
     [program, line],
   );
 
-  const step = (by: number) => {
-    const at = rules.findIndex((one) => one.key === chosen);
-    const next = rules[at < 0 ? (by > 0 ? 0 : rules.length - 1) : at + by];
-    if (next) {
-      choose(next.key);
-    }
-  };
   useHotkeys([
     ['mod+z', shared.undo],
     ['mod+shift+z', shared.redo],
@@ -218,8 +138,8 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
     ['g', () => add({ key: newKey(), name: '', on: true, table: { hit: 'first', drivers: [], outputs: [], rows: [] } })],
     ['f', () => findInput.current?.focus()],
     ['e', () => setDialog('editions')],
-    ['j', () => step(1)],
-    ['k', () => step(-1)],
+    ['j', () => opened.step(1)],
+    ['k', () => opened.step(-1)],
     ['t', () => chosen && writeAsText(chosen)],
     ['shift+?', () => setDialog('keys')],
     ['?', () => setDialog('keys')],
@@ -282,68 +202,21 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   }
 
   // Blanks of a rule that is just being written are no mistakes yet.
-  const begun = open && unnamed.has(open.key) ? rules.indexOf(open) : -1;
+  const begun = open && opened.isUnnamed(open.key) ? rules.indexOf(open) : -1;
   const problemCount =
     problems.type.length + [...problems.rules].reduce((count, [place, of]) => count + (place === begun ? 0 : of.length), 0);
   return (
     <DraftContext value={surroundings}>
       <main className={classes.table} data-wide={open?.table ? true : undefined}>
         <Live record={record} />
-        <Place
-          steps={[
-            { label: 'Record types', to: '/' },
-            { label: type.label, to: `/types/${type.key}/records` },
-            { label: 'Rules' },
-          ]}
-        >
-          <Group gap="xs" wrap="nowrap">
-            <Text
-              size="xs"
-              c={draft.problem ? undefined : 'dimmed'}
-              className={draft.problem ? lines.wrong : undefined}
-              role="status"
-            >
-              {draft.problem
-                ? `Not saved yet: ${draft.problem.detail ?? 'the server cannot be reached'}. It is kept here and sent again.`
-                : draft.kept > 0
-                  ? 'Somebody else has changed that since, so it stays.'
-                  : draft.isSaved
-                    ? 'Draft saved'
-                    : 'Saving the draft…'}
-            </Text>
-            <Tooltip label="Keys ( ? )">
-              <ActionIcon variant="subtle" aria-label="Keys" onClick={() => setDialog('keys')}>
-                <IconKeyboard size={18} />
-              </ActionIcon>
-            </Tooltip>
-            <Tooltip label="Undo">
-              <ActionIcon variant="subtle" aria-label="Undo" disabled={!draft.canUndo} onClick={shared.undo}>
-                <IconArrowBackUp size={18} />
-              </ActionIcon>
-            </Tooltip>
-            <Tooltip label="Redo">
-              <ActionIcon variant="subtle" aria-label="Redo" disabled={!draft.canRedo} onClick={shared.redo}>
-                <IconArrowForwardUp size={18} />
-              </ActionIcon>
-            </Tooltip>
-            <Button variant="default" onClick={() => setDialog('editions')}>
-              Editions
-            </Button>
-            <Publish
-              recordType={type.key}
-              edition={draft.edition}
-              version={draft.version}
-              problems={problems}
-              rules={rules}
-              onOpen={choose}
-              onSettle={() => shared.settle()}
-              onPublished={(number, version) => {
-                shared.published(number, version);
-                void queries.invalidateQueries({ queryKey: ['record-type', type.key] });
-              }}
-            />
-          </Group>
-        </Place>
+        <DraftStrip
+          shared={shared}
+          state={draft}
+          problems={problems}
+          onKeys={() => setDialog('keys')}
+          onEditions={() => setDialog('editions')}
+          onOpen={choose}
+        />
         <section className={classes.rules} aria-label="Rules">
           <div className={classes.rulesHead}>
             <h2 className={classes.heading}>
@@ -391,9 +264,9 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
             record={record}
             vocabulary={vocabulary}
             chosen={chosen}
-            actions={actions}
-            orderNotes={orderNotes}
-            onOrderRead={() => setOrderNotes([])}
+            actions={opened.actions}
+            orderNotes={opened.orderNotes}
+            onOrderRead={opened.forgetOrder}
             findInput={findInput}
           />
         </section>
@@ -458,9 +331,6 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
     </DraftContext>
   );
 }
-
-const skips = (rule: Rule) =>
-  (rule.cases ?? []).some(({ effects }) => effects.some(({ kind }) => kind === 'jumpAhead' || kind === 'endForm'));
 
 /** Marks the table as live once states follow the typing. */
 function Live({ record }: { record: OpenRecord }) {

@@ -1,0 +1,85 @@
+import { ActionIcon, Button, Group, Text, Tooltip } from '@mantine/core';
+import { IconArrowBackUp, IconArrowForwardUp, IconKeyboard } from '@tabler/icons-react';
+import { useQueryClient } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import type { DraftProblems } from '../../engine/answers';
+import { Place } from '../../frame/Place';
+import lines from '../../sheet/lines.module.css';
+import { Publish } from './Publish';
+import type { DraftState, SharedDraft } from './sharedDraft';
+
+interface Props {
+  shared: SharedDraft;
+  state: DraftState;
+  problems: DraftProblems;
+  onKeys: () => void;
+  onEditions: () => void;
+  onOpen: (rule: string) => void;
+}
+
+/** What is so of the draft as a whole, in the strip above: whether it is saved, a step back or forth, editions, publishing. */
+export function DraftStrip({ shared, state, problems, onKeys, onEditions, onOpen }: Props) {
+  const queries = useQueryClient();
+  const { recordType: type, rules } = state.definition;
+  return (
+    <Place
+      steps={[{ label: 'Record types', to: '/' }, { label: type.label, to: `/types/${type.key}/records` }, { label: 'Rules' }]}
+    >
+      <Group gap="xs" wrap="nowrap">
+        <Text
+          size="xs"
+          c={state.problem ? undefined : 'dimmed'}
+          className={state.problem ? lines.wrong : undefined}
+          role="status"
+        >
+          {savedWords(state)}
+        </Text>
+        <Tool label="Keys" hint="Keys ( ? )" icon={<IconKeyboard size={18} />} onPress={onKeys} />
+        <Tool label="Undo" icon={<IconArrowBackUp size={18} />} isDisabled={!state.canUndo} onPress={shared.undo} />
+        <Tool label="Redo" icon={<IconArrowForwardUp size={18} />} isDisabled={!state.canRedo} onPress={shared.redo} />
+        <Button variant="default" onClick={onEditions}>
+          Editions
+        </Button>
+        <Publish
+          recordType={type.key}
+          edition={state.edition}
+          version={state.version}
+          problems={problems}
+          rules={rules}
+          onOpen={onOpen}
+          onSettle={() => shared.settle()}
+          onPublished={(number, version) => {
+            shared.published(number, version);
+            void queries.invalidateQueries({ queryKey: ['record-type', type.key] });
+          }}
+        />
+      </Group>
+    </Place>
+  );
+}
+
+function savedWords({ problem, kept, isSaved }: DraftState): string {
+  return problem
+    ? `Not saved yet: ${problem.detail ?? 'the server cannot be reached'}. It is kept here and sent again.`
+    : kept > 0
+      ? 'Somebody else has changed that since, so it stays.'
+      : isSaved
+        ? 'Draft saved'
+        : 'Saving the draft…';
+}
+
+interface ToolProps {
+  label: string;
+  hint?: string;
+  icon: ReactNode;
+  isDisabled?: boolean;
+  onPress: () => void;
+}
+
+const Tool = ({ label, hint = label, icon, isDisabled = false, onPress }: ToolProps) => (
+  <Tooltip label={hint}>
+    <ActionIcon variant="subtle" aria-label={label} disabled={isDisabled} onClick={onPress}>
+      {icon}
+    </ActionIcon>
+  </Tooltip>
+);
