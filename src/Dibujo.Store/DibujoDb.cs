@@ -73,8 +73,8 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
             Json(type.Property(t => t.Draft)).UsePropertyAccessMode(PropertyAccessMode.Field);
             type.Property(t => t.DraftVersion).IsConcurrencyToken();
             type.Property(t => t.Revisions).HasConversion(
-                revisions => JsonSerializer.Serialize(revisions, CoreJson.Default.ImmutableSortedDictionaryStringRevision),
-                json => JsonSerializer.Deserialize(json, CoreJson.Default.ImmutableSortedDictionaryStringRevision)!).HasDefaultValueSql("'{}'");
+                revisions => JsonSerializer.Serialize(revisions, DraftJson.Default.ImmutableSortedDictionaryStringRevision),
+                json => JsonSerializer.Deserialize(json, DraftJson.Default.ImmutableSortedDictionaryStringRevision)!).HasDefaultValueSql("'{}'");
         });
         builder.Entity<StoredDraftStep>(step =>
         {
@@ -140,8 +140,8 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
         json => JsonSerializer.Deserialize(json, CoreJson.Default.Definition)!);
 
     private static void Json(PropertyBuilder<DraftStep> property) => property.HasConversion(
-        step => JsonSerializer.Serialize(step, CoreJson.Default.DraftStep),
-        json => JsonSerializer.Deserialize(json, CoreJson.Default.DraftStep)!);
+        step => JsonSerializer.Serialize(step, DraftJson.Default.DraftStep),
+        json => JsonSerializer.Deserialize(json, DraftJson.Default.DraftStep)!);
 
     private static void Json(PropertyBuilder<RecordValues> property) => property.HasConversion(
         values => JsonSerializer.Serialize(values.ByField, CoreJson.Default.IReadOnlyDictionaryStringValue),

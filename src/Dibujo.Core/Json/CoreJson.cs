@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Dibujo.Core.Checking;
 using Dibujo.Core.Csv;
-using Dibujo.Core.Drafts;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Examples;
 using Dibujo.Core.Explanation;
@@ -49,6 +48,4 @@ namespace Dibujo.Core.Json;
 [JsonSerializable(typeof(ImmutableArray<ExampleRun>))]
 [JsonSerializable(typeof(ImportReport))]
 [JsonSerializable(typeof(ImmutableArray<Outlook>))]
-[JsonSerializable(typeof(DraftStep))]
-[JsonSerializable(typeof(ImmutableSortedDictionary<string, Revision>))]
 public sealed partial class CoreJson : JsonSerializerContext;

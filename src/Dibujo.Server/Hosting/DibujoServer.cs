@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization.Metadata;
+using Dibujo.Core.Drafts;
 using Dibujo.Core.Json;
 using Dibujo.Core.Packs;
 using Dibujo.Server.Accounts;
@@ -182,7 +183,8 @@ internal static class DibujoServer
     private static void Strict(System.Text.Json.JsonSerializerOptions options)
     {
         options.TypeInfoResolverChain.Insert(0, CoreJson.Default.WithAddedModifier(ListsWithoutNulls.Demand));
-        options.TypeInfoResolverChain.Insert(1, PackJson.Default.WithAddedModifier(ListsWithoutNulls.Demand));
+        options.TypeInfoResolverChain.Insert(1, DraftJson.Default.WithAddedModifier(ListsWithoutNulls.Demand));
+        options.TypeInfoResolverChain.Insert(2, PackJson.Default.WithAddedModifier(ListsWithoutNulls.Demand));
         options.UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow;
         options.DefaultIgnoreCondition = System.Text.Json.Serialization.JsonIgnoreCondition.WhenWritingNull;
         options.RespectNullableAnnotations = true;
