@@ -5,7 +5,8 @@ namespace Dibujo.Interface.Tests;
 /// <summary>Two browsers on one draft.</summary>
 public sealed class SharedDraftTests(Server server) : IClassFixture<Server>
 {
-    private static readonly int Edits = int.TryParse(Environment.GetEnvironmentVariable("DIBUJO_EDITS"), System.Globalization.CultureInfo.InvariantCulture, out var count) ? count : 50;
+    /// <summary>How often each writes something: a few at every run of the tests, more by DIBUJO_EDITS.</summary>
+    private static readonly int Edits = int.TryParse(Environment.GetEnvironmentVariable("DIBUJO_EDITS"), System.Globalization.CultureInfo.InvariantCulture, out var count) ? count : 15;
 
     [Fact]
     public void What_one_writes_arrives_at_the_other_within_a_second()

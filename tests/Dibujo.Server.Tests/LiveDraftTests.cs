@@ -15,7 +15,7 @@ public sealed class LiveDraftTests(Site site) : IClassFixture<Site>
     {
         var told = new TaskCompletionSource();
         await using var connection = Connection(await Token("ada"));
-        connection.On("Changed", () => told.TrySetResult());
+        connection.On<int>("Changed", _ => told.TrySetResult());
         await connection.StartAsync();
         await connection.InvokeAsync("Watch", "object-loan");
 
@@ -30,7 +30,7 @@ public sealed class LiveDraftTests(Site site) : IClassFixture<Site>
     {
         var told = new TaskCompletionSource();
         await using var connection = Connection(await Token("ada"));
-        connection.On("Changed", () => told.TrySetResult());
+        connection.On<int>("Changed", _ => told.TrySetResult());
         await connection.StartAsync();
         await connection.InvokeAsync("Watch", "gallery-works");
 
