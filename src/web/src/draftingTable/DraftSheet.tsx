@@ -88,6 +88,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   );
   const opened = useOpenRules({ latest, program, shared, changeRules, onChoose });
   const { chosen, choose, setChosen, add, change } = opened;
+  useEffect(() => touching.choose(chosen), [touching, chosen]);
 
   function propose(effect: Effect, isOnly: boolean) {
     const rule = newRule(effect, conditionOf(demonstration.fresh(type, record!, view, usual)));
@@ -169,7 +170,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
     (kind: ElementKind, element: string) =>
       record && (
         <span className={classes.aside}>
-          <RuleBalloons touching={touching} record={record} kind={kind} elementKey={element} chosen={chosen} onChoose={choose} />
+          <RuleBalloons touching={touching} record={record} kind={kind} elementKey={element} onChoose={choose} />
           <ActionIcon
             className={classes.demonstrate}
             variant="subtle"
@@ -181,7 +182,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
           </ActionIcon>
         </span>
       ),
-    [record, touching, chosen, choose, select],
+    [record, touching, choose, select],
   );
   const surroundings = useMemo(
     () => ({

@@ -223,7 +223,7 @@ describe('a draft that two write at once', () => {
         lastOfEach(all).forEach((name) => expect(stored.has(name) || waits.has(name), `${seed}: ${name}`).toBe(true)),
       );
     }
-  });
+  }, 60_000);
 });
 
 /** Renames, moves, adds or takes away a rule. */

@@ -18,6 +18,8 @@ export class Touching {
   /** The names of all elements that some rule touches, to notice when that is another set. */
   elements = '';
 
+  /** Key of the rule that is open: its balloons are marked, and no other is drawn anew. */
+  private chosen: string | undefined;
   /** What rules skip on the form, by their keys: no target of theirs names it. */
   private skipped = new Map<string, Element[]>();
 
@@ -29,6 +31,13 @@ export class Touching {
     this.listeners.add(listener);
     return () => void this.listeners.delete(listener);
   };
+
+  isChosen = (rule: string): boolean => this.chosen === rule;
+
+  choose(rule: string | undefined) {
+    this.chosen = rule;
+    this.listeners.forEach((listener) => listener());
+  }
 
   of = (kind: ElementKind, key: string): Toucher[] => this.touchers.get(`${kind}:${key}`) ?? nobody;
 
@@ -64,3 +73,7 @@ const same = (one: Toucher, other: Toucher) => one.place === other.place && one.
 /** The rules that touch an element; draws anew when those are others. */
 export const useTouchers = (touching: Touching, kind: ElementKind, key: string): Toucher[] =>
   useSyncExternalStore(touching.subscribe, () => touching.of(kind, key));
+
+/** Whether the rule is the open one; draws anew when that changes. */
+export const useIsChosen = (touching: Touching, rule: string): boolean =>
+  useSyncExternalStore(touching.subscribe, () => touching.isChosen(rule));
