@@ -21,7 +21,6 @@ import { Editions } from './editions/Editions';
 import { ElementPanel } from './element/ElementPanel';
 import { Line } from './line/Line';
 import { useLine } from './line/useLine';
-import { plainText } from './list/plainText';
 import { Rules } from './list/Rules';
 import { useOpenRules } from './list/useOpenRules';
 import { NewRule } from './NewRule';
@@ -123,9 +122,11 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   const writeAsText = useCallback(
     (rule: string) => {
       const found = latest.current.rules.find((one) => one.key === rule);
-      const sentence = found && program.sentence(found);
-      if (sentence) {
-        line.edit(rule, plainText(sentence));
+      if (found) {
+        program.sentenceOf(found).then(
+          (sentence) => line.edit(rule, sentence),
+          () => undefined,
+        );
       }
     },
     [program, line],

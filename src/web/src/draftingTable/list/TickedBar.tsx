@@ -74,7 +74,7 @@ export function TickedBar({ count, groups, onSwitch, onMove, onGroup, onDuplicat
           <Menu.Item onClick={() => onCopy('sentences')}>Copy as sentences</Menu.Item>
           <Menu.Item onClick={() => onCopy('pack')}>Copy as a pack</Menu.Item>
           <Menu.Divider />
-          <Menu.Item color="redPencil" onClick={onDelete}>
+          <Menu.Item c="var(--red)" onClick={onDelete}>
             Delete
           </Menu.Item>
         </Menu.Dropdown>
