@@ -8,7 +8,7 @@ public sealed class ManyRulesTests(Server server) : IClassFixture<Server>
     [Fact]
     public void Rules_are_found_by_words_and_by_what_they_have_to_do_with_a_field()
     {
-        using var browser = Open();
+        using var browser = server.DraftingTable();
         browser.Keyboard("f");
         browser.See("input[aria-label='Find rules by words']:focus");
         browser.Keyboard("fee waived");
@@ -23,7 +23,7 @@ public sealed class ManyRulesTests(Server server) : IClassFixture<Server>
     [Fact]
     public void Several_rules_are_grouped_switched_off_and_put_back()
     {
-        using var browser = Open();
+        using var browser = server.DraftingTable();
         Tick(browser, "light", "crate");
         browser.Press("[role=toolbar] button", "Group…");
         browser.See("[aria-label='Group of these rules'] input");
@@ -44,7 +44,7 @@ public sealed class ManyRulesTests(Server server) : IClassFixture<Server>
     [Fact]
     public void Where_another_order_matters_for_some_record_it_is_said_at_once()
     {
-        using var browser = Open();
+        using var browser = server.DraftingTable();
         browser.Press("textarea[aria-label='Say a rule']");
         browser.Keyboard("unlock fee" + Keys.Enter);
         browser.See("[data-open]");
@@ -56,16 +56,6 @@ public sealed class ManyRulesTests(Server server) : IClassFixture<Server>
         browser.Press("[role=menuitem]", "Move to the bottom");
 
         browser.See("section[aria-label=Rules] [role=status]", "now wins over");
-    }
-
-    private Browser Open()
-    {
-        var browser = new Browser(server.Address);
-        browser.SignIn("ada");
-        browser.Open("/types/object-loan/rules");
-        browser.SeeLive();
-        browser.See("[data-rule]");
-        return browser;
     }
 
     private static void Tick(Browser browser, params string[] rules)

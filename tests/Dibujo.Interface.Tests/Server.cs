@@ -8,6 +8,17 @@ public sealed class Server : IAsyncLifetime
 
     internal Uri Address => process!.Address;
 
+    /// <summary>An administrator's browser with the drafting table of loans open and live.</summary>
+    internal Browser DraftingTable()
+    {
+        var browser = new Browser(Address);
+        browser.SignIn("ada");
+        browser.Open("/types/object-loan/rules");
+        browser.SeeLive();
+        browser.See("[data-rule]");
+        return browser;
+    }
+
     public async Task InitializeAsync() => process = await ServerProcess.Start(data);
 
     public async Task DisposeAsync()

@@ -11,8 +11,8 @@ public sealed class SharedDraftTests(Server server) : IClassFixture<Server>
     [Fact]
     public void What_one_writes_arrives_at_the_other_within_a_second()
     {
-        using var here = Open();
-        using var there = Open();
+        using var here = server.DraftingTable();
+        using var there = server.DraftingTable();
         here.Press("[data-rule=light] button");
         Rename(here, "light", "Light is limited");
         var written = DateTime.UtcNow;
@@ -25,8 +25,8 @@ public sealed class SharedDraftTests(Server server) : IClassFixture<Server>
     [Fact]
     public void Two_edits_of_one_rule_are_shown_to_both_with_both_versions()
     {
-        using var here = Open();
-        using var there = Open();
+        using var here = server.DraftingTable();
+        using var there = server.DraftingTable();
         here.Press("[data-rule=hazards] button");
         there.Press("[data-rule=hazards] button");
         here.LoseConnection(isLost: true);
@@ -46,8 +46,8 @@ public sealed class SharedDraftTests(Server server) : IClassFixture<Server>
     public void After_many_edits_and_lost_connections_both_have_the_same_and_no_words_are_lost()
     {
         var chance = new Random(20261128);
-        using var here = Open();
-        using var there = Open();
+        using var here = server.DraftingTable();
+        using var there = server.DraftingTable();
         Browser[] both = [here, there];
         var last = new Dictionary<(int Who, string Rule), string>();
         for (var edit = 0; edit < 2 * Edits; edit++)
@@ -74,16 +74,6 @@ public sealed class SharedDraftTests(Server server) : IClassFixture<Server>
         Assert.All(last.Values, text => Assert.Contains($"\"{text}\"", stored, StringComparison.Ordinal));
         var kept = Fetch(here, "/api/record-types/object-loan/draft")["definition"]!["rules"]!.AsArray();
         Assert.All(last.Keys, key => Assert.Contains(kept.First(rule => rule!["key"]!.GetValue<string>() == key.Rule)!["name"]!.GetValue<string>(), drafts[0], StringComparison.Ordinal));
-    }
-
-    private Browser Open()
-    {
-        var browser = new Browser(server.Address);
-        browser.SignIn("ada");
-        browser.Open("/types/object-loan/rules");
-        browser.SeeLive();
-        browser.See("[data-rule]");
-        return browser;
     }
 
     /// <summary>Opens the rule where it is closed, and types another name at once.</summary>
