@@ -16,7 +16,7 @@ namespace Dibujo.Core.Tests;
 /// <summary>Mutated inputs for everything that reads: no exception, and an answer or a message. DIBUJO_FUZZ sets how many for each reader.</summary>
 public class FuzzTests
 {
-    private static readonly int Each = int.TryParse(Environment.GetEnvironmentVariable("DIBUJO_FUZZ"), System.Globalization.CultureInfo.InvariantCulture, out var each) ? each : 3000;
+    private static readonly int Each = Tries.Of("DIBUJO_FUZZ", 3000);
 
     private static readonly string[] Sentences =
     [

@@ -6,7 +6,7 @@ namespace Dibujo.Interface.Tests;
 public sealed class SharedDraftTests(Server server) : IClassFixture<Server>
 {
     /// <summary>How often each writes something: a few at every run of the tests, more by DIBUJO_EDITS.</summary>
-    private static readonly int Edits = int.TryParse(Environment.GetEnvironmentVariable("DIBUJO_EDITS"), System.Globalization.CultureInfo.InvariantCulture, out var count) ? count : 15;
+    private static readonly int Edits = Tries.Of("DIBUJO_EDITS", 15);
 
     [Fact]
     public void What_one_writes_arrives_at_the_other_within_a_second()

@@ -6,10 +6,10 @@ using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Tests.Evaluation;
 
-/// <summary>The WebAssembly build, run by Node, beside this build: the same random sessions, state by state.</summary>
+/// <summary>The WebAssembly build, run by Node, beside this build: the same random sessions, state by state. DIBUJO_WORLDS sets how many.</summary>
 public class BrowserBuildTests
 {
-    private const int Worlds = 250;
+    private static readonly int Worlds = Tries.Of("DIBUJO_WORLDS", 60);
 
     [Fact]
     public async Task The_browser_build_answers_as_the_server_build_does()

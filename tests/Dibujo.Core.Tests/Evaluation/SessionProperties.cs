@@ -10,7 +10,7 @@ namespace Dibujo.Core.Tests.Evaluation;
 /// <summary>What holds for every definition, record and sequence of edits.</summary>
 public class SessionProperties
 {
-    private const int Worlds = 1500;
+    private static readonly int Worlds = Tries.Of("DIBUJO_WORLDS", 500);
 
     [Fact]
     public void A_session_agrees_with_the_plain_reading_of_the_model() => Gen.UInt.Sample(seed =>
