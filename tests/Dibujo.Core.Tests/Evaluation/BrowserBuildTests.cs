@@ -9,7 +9,7 @@ namespace Dibujo.Core.Tests.Evaluation;
 /// <summary>The WebAssembly build, run by Node, beside this build: the same random sessions, state by state. DIBUJO_WORLDS sets how many.</summary>
 public class BrowserBuildTests
 {
-    private static readonly int Worlds = Tries.Of("DIBUJO_WORLDS", 60);
+    private static readonly int Worlds = Tries.Of("DIBUJO_WORLDS", 150);
 
     [Fact]
     public async Task The_browser_build_answers_as_the_server_build_does()

@@ -87,6 +87,8 @@ async function typedFast(program, { recordType }, values, setting, linked, steps
   await opening;
   const elements = JSON.parse(Programs.Elements(program, form));
   record.close();
+  // What nobody answers would keep the process alive for as long as a page has patience.
+  await worker.go();
   return (patient) => {
     const wrong = elements.filter(({ number, kind, key }) => readBits(patient[number]) !== record.state(kind, key)).map(({ key }) => key);
     const count = patient.length - recordType.fields.length;
