@@ -2,7 +2,8 @@ import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 
 export default defineConfig({
-  plugins: [react()],
+  // The compiler keeps what a component has drawn for as long as nothing that it draws differs.
+  plugins: [react({ compiler: true })],
   build: { outDir: '../Dibujo.Server/wwwroot', emptyOutDir: true, chunkSizeWarningLimit: 1200 },
   server: { proxy: { '/api': 'http://127.0.0.1:5080', '/engine': 'http://127.0.0.1:5080' } },
 });

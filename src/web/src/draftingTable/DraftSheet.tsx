@@ -1,11 +1,10 @@
 import { ActionIcon, VisuallyHidden } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { IconPencilPlus } from '@tabler/icons-react';
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { startTransition, useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { DecisionTable, DraftView, Effect, Element, ElementKind, Rest, Rule } from '../api/generated';
 import type { Values } from '../engine/answers';
-import { DraftProgram } from '../engine/draftProgram';
-import { engine } from '../engine/pageEngine';
+import type { DraftProgram } from '../engine/draftProgram';
 import { useSummary } from '../engine/useRecord';
 import type { OpenRecord } from '../engine/openRecord';
 import lines from '../sheet/lines.module.css';
@@ -16,6 +15,7 @@ import { Paste } from './draft/Paste';
 import { DraftStrip } from './draft/DraftStrip';
 import { useDraft } from './draft/useDraft';
 import { useProblems } from './draft/useProblems';
+import { useProgram } from './draft/useProgram';
 import { likeNeighbour, touches, withTargets } from './element/connections';
 import { Editions } from './editions/Editions';
 import { ElementPanel } from './element/ElementPanel';
@@ -32,6 +32,7 @@ import { Demonstration, likelyClauses } from './sheet/demonstration';
 import { RuleBalloons } from './sheet/RuleBalloons';
 import { TitleBlock } from './sheet/TitleBlock';
 import { useSample } from './sheet/useSample';
+import { useElementsTouched } from './sheet/touching';
 import { useTouching } from './sheet/useTouching';
 import { useView } from './sheet/useView';
 import { viewOf } from './sheet/view';
@@ -43,10 +44,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   const draft = useDraft(key, stored);
   const { definition } = draft;
   const { rules, recordType: type } = definition;
-  // Another record type, also one that only rests otherwise, is laid out and compiled from the beginning.
-  // eslint-disable-next-line react-hooks/exhaustive-deps
-  const program = useMemo(() => new DraftProgram(engine, definition), [type]);
-  const [hasFailed, setFailed] = useState(false);
+  const [program, hasFailed] = useProgram(definition);
   const [selected, setSelected] = useState<Element[]>([]);
   const [dialog, setDialog] = useState<'keys' | 'editions' | 'paste'>();
   const findInput = useRef<HTMLInputElement>(null);
@@ -61,17 +59,11 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   useLayoutEffect(() => {
     latest.current = definition;
   }, [definition]);
-  const problems = useProblems(stored, definition, program, record);
+  const problems = useProblems(stored, draft.shared, program, record);
   const vocabulary = useVocabulary(program);
   const line = useLine(key);
   const touching = useTouching(rules, program);
-  useEffect(() => {
-    // While the record for the sheet is fetched.
-    program.program().catch(() => setFailed(true));
-    return () => program.close();
-  }, [program]);
-
-  const { changeRules, changeType, shared, revisions } = draft;
+  const { changeRules, changeType, shared } = draft;
   const tab = view.tab;
   const setTab = useCallback((next: string) => changeView({ tab: next }), [changeView]);
   const onChoose = useCallback(
@@ -80,7 +72,8 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
       const target = rule && allTargets(rule)[0];
       const onTab = target && tabOf(latest.current, target.kind, target.key, view.form);
       if (onTab) {
-        setTab(onTab);
+        // The rule opens first; the sheet turns to it after.
+        startTransition(() => setTab(onTab));
       }
     },
     [setTab, view.form],
@@ -150,12 +143,12 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
 
   // The rule that is open, by what it acts on: while it is written, that is most often the same.
   const open = rules.find((rule) => rule.key === chosen);
-  const pointed = [...(open ? allTargets(open) : []), ...selected].map((t) => `${t.kind}:${t.key}`).join(' ');
+  const pointed = useDeferredValue([...(open ? allTargets(open) : []), ...selected].map((t) => `${t.kind}:${t.key}`).join(' '));
   const isPointedAt = useCallback(
     (kind: ElementKind, element: string) => pointed.split(' ').includes(`${kind}:${element}`),
     [pointed],
   );
-  const { elements } = touching;
+  const elements = useElementsTouched(touching);
   const depends = useCallback(
     (kind: ElementKind, element: string) => elements.split(' ').includes(`${kind}:${element}`),
     [elements],
@@ -195,9 +188,8 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
       hearCells: (...operands: Parameters<DraftProgram['hearCells']>) => program.hearCells(...operands),
       writeAsText,
       reach: (table: DecisionTable) => program.reach(table),
-      lastChange: (rule: string) => revisions[rule],
     }),
-    [tab, rest, proposed, record, sample, type, view, program, writeAsText, revisions],
+    [tab, rest, proposed, record, sample, type, view, program, writeAsText],
   );
   if (!sample || !record) {
     return null;

@@ -13,9 +13,16 @@ import type { DraftProblems, Hearing, TableReach } from './answers';
 import type { Engine } from './engine';
 import type { OpenRecord } from './openRecord';
 
+interface Opening {
+  program: Promise<number>;
+  /** Once it is known. */
+  number?: number;
+  generation: number;
+}
+
 /** A draft in the engine. Only the rules that an edit brings go over; the others are known there by number. */
 export class DraftProgram {
-  private opened?: { program: Promise<number>; generation: number };
+  private opened?: Opening;
   private numbers = new WeakMap<Rule, number>();
   private count = 0;
   private knownVocabulary?: Promise<Vocabulary>;
@@ -29,6 +36,11 @@ export class DraftProgram {
     this.definition = definition;
   }
 
+  /** The record type that it was laid out for. */
+  get type() {
+    return this.definition.recordType;
+  }
+
   /** Number of the program, for records to be opened under it. */
   program = (): Promise<number> => {
     if (this.opened?.generation !== this.engine.generation) {
@@ -36,14 +48,22 @@ export class DraftProgram {
       const { generation } = this.engine;
       this.numbers = new WeakMap(rules.map((rule, place) => [rule, place]));
       this.count = rules.length;
-      this.opened = { program: this.engine.ask('draft', this.definition).then(({ program }) => program), generation };
+      const program = this.engine.ask('draft', this.definition).then((answer) => answer.program);
+      const opened: Opening = { program, generation };
+      program.then(
+        (number) => (opened.number = number),
+        () => undefined,
+      );
+      this.opened = opened;
     }
     return this.opened.program;
   };
 
   /** Takes over an edit, and carries the record on the sheet over to it; what is wrong with the draft now comes back. */
   async edit(definition: Definition, record?: OpenRecord): Promise<DraftProblems> {
-    const program = await this.program();
+    // Asked without a pause where it can be, so that the engine is at work while the page draws.
+    const opening = this.program();
+    const program = this.opened?.number ?? (await opening);
     const rules = definition.rules.map((rule) => this.numbers.get(rule) ?? rule);
     definition.rules.forEach((rule) => {
       if (!this.numbers.has(rule)) {

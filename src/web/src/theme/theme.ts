@@ -28,6 +28,8 @@ const redPencil: MantineColorsTuple = [
   '#55100c',
 ];
 
+const still = { duration: 0 };
+
 export const theme = createTheme({
   primaryColor: 'prussian',
   primaryShade: { light: 7, dark: 5 },
@@ -41,6 +43,10 @@ export const theme = createTheme({
     Button: { defaultProps: { size: 'xs' } },
     Select: { defaultProps: { size: 'xs' } },
     TextInput: { defaultProps: { size: 'xs' } },
-    Modal: { defaultProps: { radius: 0 } },
+    // Drawings do not move: what is pressed is there, and no frame is spent on the way.
+    Modal: { defaultProps: { radius: 0, transitionProps: still } },
+    Popover: { defaultProps: { transitionProps: still } },
+    Menu: { defaultProps: { transitionProps: still } },
+    Switch: { styles: { track: { transition: 'none' }, thumb: { transition: 'none' } } },
   },
 });

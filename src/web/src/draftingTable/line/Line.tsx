@@ -1,5 +1,5 @@
 import { Button, Combobox, Textarea, useCombobox } from '@mantine/core';
-import { useEffect, useRef, useState, type RefObject } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
 import type { Rule, SentenceOffer } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { Hearing, Wordage } from '../../engine/answers';
@@ -38,12 +38,22 @@ export function Line({ program, input, start, onKeep, editing, onMake, onLeave }
   const like = useRef<Rule>(undefined);
   const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() });
   const { openDropdown } = combobox;
+  // Opened for a rule, it is there to be written in: with the drawing and not after it, so that no key goes astray.
+  const isOpened = editing !== undefined;
+  useLayoutEffect(() => {
+    if (isOpened) {
+      input.current?.focus();
+    }
+  }, [isOpened, input]);
 
-  async function listen(said: string): Promise<Heard> {
-    like.current = editing ?? { key: like.current?.key ?? newKey(), name: '', on: true };
-    const [hearing, offers] = await Promise.all([program.hear(said, like.current), program.complete(said)]);
-    return { text: said, hearing, offers };
-  }
+  const listen = useCallback(
+    async (said: string): Promise<Heard> => {
+      like.current = editing ?? { key: like.current?.key ?? newKey(), name: '', on: true };
+      const [hearing, offers] = await Promise.all([program.hear(said, like.current), program.complete(said)]);
+      return { text: said, hearing, offers };
+    },
+    [program, editing],
+  );
 
   useEffect(() => {
     if (text.trim() === '') {
@@ -57,8 +67,7 @@ export function Line({ program, input, start, onKeep, editing, onMake, onLeave }
       isWanted = false;
       window.clearTimeout(timer);
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [text, program, editing]);
+  }, [text, listen]);
 
   async function make() {
     if (text.trim() === '') {

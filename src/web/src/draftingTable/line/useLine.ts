@@ -9,7 +9,7 @@ export interface LineUse {
   start: () => string;
   /** Keeps what has been said so far for a new rule. */
   keep: (text: string) => void;
-  /** Opens a rule's sentence in the line. */
+  /** Opens a rule's sentence in the line, which takes the focus with it. */
   edit: (rule: string, sentence: string) => void;
   focus: () => void;
   /** Leaves the line; what was said for a new rule stays in it. */
@@ -31,10 +31,7 @@ export function useLine(recordType: string): LineUse {
           localStorage.setItem(shelf, text);
         }
       },
-      edit: (rule: string, sentence: string) => {
-        setWritten({ rule, sentence });
-        focus();
-      },
+      edit: (rule: string, sentence: string) => setWritten({ rule, sentence }),
       focus,
       leave: () => {
         setWritten(undefined);

@@ -1,8 +1,8 @@
 import { UnstyledButton } from '@mantine/core';
 import { IconChevronDown, IconChevronRight } from '@tabler/icons-react';
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual';
-import { useEffect, useRef } from 'react';
-import type { Problem } from '../../api/generated';
+import { useEffect, useEffectEvent, useRef } from 'react';
+import type { DraftView, Problem } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { OpenRecord } from '../../engine/openRecord';
 import { RuleRow, type RuleActions } from './RuleRow';
@@ -21,6 +21,8 @@ interface Props {
   chosen: string | undefined;
   ticked: Ticked;
   actions: RuleActions;
+  /** Who changed each rule last, by its key. */
+  revisions: DraftView['revisions'];
   /** Whether sentences may be written now. */
   isAwaited: boolean;
   onFold: (group: string) => void;
@@ -36,7 +38,7 @@ const around = 6;
 const none: Problem[] = [];
 
 /** The rules as sentences, highest first; the chosen one opens in place. Only those that are seen are drawn. */
-export function RuleList({ rows, problems, program, record, chosen, ticked, actions, isAwaited, onFold }: Props) {
+export function RuleList({ rows, problems, program, record, chosen, ticked, actions, revisions, isAwaited, onFold }: Props) {
   const scroll = useRef<HTMLDivElement>(null);
   const open = rows.findIndex((row) => row.kind === 'rule' && row.rule.key === chosen);
   // The open rule stays drawn wherever the list is scrolled to: what is being written in it is nowhere else yet.
@@ -60,13 +62,9 @@ export function RuleList({ rows, problems, program, record, chosen, ticked, acti
     }),
     isAwaited,
   );
-  useEffect(() => {
-    if (open >= 0) {
-      virtual.scrollToIndex(open, { align: 'auto' });
-    }
-    // When another rule is chosen, not whenever it moves.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [chosen]);
+  const showOpen = useEffectEvent(() => open >= 0 && virtual.scrollToIndex(open, { align: 'auto' }));
+  // When another rule is chosen, not whenever it moves.
+  useEffect(() => void showOpen(), [chosen]);
   const isGrouped = rows.some(({ kind }) => kind === 'heading');
   const dragging = useDragging((key, anchor, side) => {
     const keys = ticked.keys.has(key) ? [...ticked.keys] : [key];
@@ -104,6 +102,7 @@ export function RuleList({ rows, problems, program, record, chosen, ticked, acti
                   sentence={sentenceOf(row.rule)}
                   isOpen={row.rule.key === chosen}
                   isTicked={ticked.keys.has(row.rule.key)}
+                  lastChange={revisions[row.rule.key]}
                   onTick={ticked.toggle}
                   program={program}
                   record={record}

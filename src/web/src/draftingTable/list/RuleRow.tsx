@@ -1,6 +1,6 @@
 import { Checkbox } from '@mantine/core';
 import { memo } from 'react';
-import type { Problem, Rule, SentencePart } from '../../api/generated';
+import type { Problem, Revision, Rule, SentencePart } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { OpenRecord } from '../../engine/openRecord';
 import { useCase } from '../../engine/useRecord';
@@ -34,6 +34,8 @@ interface Props {
   sentence: SentencePart[] | undefined;
   isOpen: boolean;
   isTicked: boolean;
+  /** Who changed it last; undefined where it is as it came. */
+  lastChange: Revision | undefined;
   onTick: (key: string, isRange: boolean) => void;
   program: DraftProgram;
   record: OpenRecord;
@@ -42,7 +44,7 @@ interface Props {
 
 /** One rule as its sentence, or opened in place. */
 export const RuleRow = memo(function RuleRow(props: Props) {
-  const { rule, place, problems, sentence, isOpen, isTicked, onTick, program, record, actions } = props;
+  const { rule, place, problems, sentence, isOpen, isTicked, lastChange, onTick, program, record, actions } = props;
   const caseInForce = useCase(record, place);
   const isInForce = caseInForce >= 0;
   return (
@@ -76,6 +78,7 @@ export const RuleRow = memo(function RuleRow(props: Props) {
           program={program}
           record={record}
           caseInForce={caseInForce}
+          lastChange={lastChange}
           onChange={actions.change}
           onMove={(by) => actions.move(rule.key, by)}
           onDuplicate={() => actions.duplicate([rule.key])}

@@ -158,6 +158,7 @@ export function Rules(props: Props) {
         chosen={chosen}
         ticked={ticked}
         actions={actions}
+        revisions={revisions}
         isAwaited={isAwaited}
         onFold={(group) =>
           setFolded((before) => {

@@ -8,6 +8,8 @@ export function useSentences(
   rules: Rule[],
   isAwaited: boolean,
 ): (rule: Rule) => SentencePart[] | undefined {
+  // What the program has written by now is asked at every drawing.
+  'use no memo';
   const [, redraw] = useReducer((count: number) => count + 1, 0);
   const before = useRef(new Map<string, SentencePart[]>());
   const unwritten = rules.some((rule) => !program.sentence(rule));

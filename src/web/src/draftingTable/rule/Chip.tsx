@@ -1,5 +1,5 @@
 import { Combobox, useCombobox } from '@mantine/core';
-import { useEffect, useMemo, useState, type ComponentPropsWithRef, type ReactNode } from 'react';
+import { useEffect, useEffectEvent, useMemo, useState, type ComponentPropsWithRef, type ReactNode } from 'react';
 import classes from './Chip.module.css';
 
 export interface ChipOption {
@@ -109,11 +109,11 @@ function PickingChip(props: Props) {
     },
   });
   const { focusSearchInput, selectFirstOption } = combobox;
+  const begin = useEffectEvent(focusSearchInput);
   useEffect(() => {
-    const timer = window.setTimeout(focusSearchInput);
-    return () => window.clearTimeout(timer);
     // Once, since it was the press that brought this about.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    const timer = window.setTimeout(() => begin());
+    return () => window.clearTimeout(timer);
   }, []);
   return (
     <Combobox

@@ -1,7 +1,7 @@
-import { ActionIcon, Button, Switch, Text, TextInput, Tooltip } from '@mantine/core';
+import { ActionIcon, Button, Switch, Text, TextInput } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconCopy, IconPlus, IconTextCaption, IconTrash } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
-import type { Case, Condition, ConditionClause, Effect, Problem, Rule, Test } from '../../api/generated';
+import type { Case, Condition, ConditionClause, Effect, Problem, Revision, Rule, Test } from '../../api/generated';
 import { usePeople } from '../../api/people';
 import { when } from '../../api/when';
 import type { DraftProgram } from '../../engine/draftProgram';
@@ -43,6 +43,8 @@ interface Props {
   program: DraftProgram;
   record: OpenRecord;
   caseInForce: number;
+  /** Who changed it last; undefined where it is as it came. */
+  lastChange: Revision | undefined;
   onChange: (rule: Rule) => void;
   onMove: (by: number) => void;
   onDuplicate: () => void;
@@ -57,6 +59,7 @@ export function OpenRule({
   program,
   record,
   caseInForce,
+  lastChange,
   onChange,
   onMove,
   onDuplicate,
@@ -64,9 +67,8 @@ export function OpenRule({
 }: Props) {
   const clauses = useClauses(record, rule, place);
   const vocabulary = useVocabulary(program);
-  const { tab, rules, writeAsText, lastChange } = useSurroundings();
+  const { tab, rules, writeAsText } = useSurroundings();
   const nameOf = usePeople();
-  const last = lastChange(rule.key);
   const { type } = record;
   const own = allTargets(rule);
   return (
@@ -142,9 +144,9 @@ export function OpenRule({
           )}
         </WritingContext>
       )}
-      {last && (
+      {lastChange && (
         <Text size="xs" c="dimmed">
-          Last changed by {nameOf(last.by)}, {when(last.at)}
+          Last changed by {nameOf(lastChange.by)}, {when(lastChange.at)}
         </Text>
       )}
     </div>
@@ -163,11 +165,16 @@ function Tool({
   isGrave?: boolean;
 }) {
   return (
-    <Tooltip label={label} openDelay={400}>
-      <ActionIcon variant="subtle" size="md" color={isGrave ? 'redPencil' : undefined} aria-label={label} onClick={onPress}>
-        {icon}
-      </ActionIcon>
-    </Tooltip>
+    <ActionIcon
+      variant="subtle"
+      size="md"
+      color={isGrave ? 'redPencil' : undefined}
+      aria-label={label}
+      title={label}
+      onClick={onPress}
+    >
+      {icon}
+    </ActionIcon>
   );
 }
 

@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react';
-import type { Answer, Cell, ConditionClause, DecisionTable, Element, Rest, Revision, Rule } from '../../api/generated';
+import type { Answer, Cell, ConditionClause, DecisionTable, Element, Rest, Rule } from '../../api/generated';
 import type { TableReach } from '../../engine/answers';
 
 /** What an open rule needs to know of the draft around it. */
@@ -16,8 +16,6 @@ export interface DraftSurroundings {
   hearCells: (table: DecisionTable, cells: { column: number; text: string }[]) => Promise<(Cell | Answer | null)[]>;
   /** Which rows of a table are reached, and what none covers. */
   reach: (table: DecisionTable) => Promise<TableReach>;
-  /** Who changed the rule last; undefined where it is as it came. */
-  lastChange: (key: string) => Revision | undefined;
   /** Opens the rule's sentence in the line, to be written on. */
   writeAsText: (key: string) => void;
 }

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import type { ClauseExplanation, Rule } from '../../api/generated';
 import type { OpenRecord } from '../../engine/openRecord';
 import { useFromRecord } from '../../engine/useRecord';
+import { isSame } from '../draft/steps';
 
 const none: ClauseExplanation[] = [];
 
@@ -11,7 +12,10 @@ export function useClauses(record: OpenRecord, rule: Rule, place: number): Claus
   const version = useFromRecord(record, () => record.version);
   useEffect(() => {
     let isWanted = true;
-    void record.clauses(place).then((found) => isWanted && setClauses(found));
+    void record
+      .clauses(place)
+      // The same truths are the same list, so that what stands beside them is not drawn anew.
+      .then((found) => isWanted && setClauses((before) => (isSame(before, found) ? before : found)));
     return () => {
       isWanted = false;
     };

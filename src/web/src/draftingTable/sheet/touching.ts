@@ -74,6 +74,10 @@ const same = (one: Toucher, other: Toucher) => one.place === other.place && one.
 export const useTouchers = (touching: Touching, kind: ElementKind, key: string): Toucher[] =>
   useSyncExternalStore(touching.subscribe, () => touching.of(kind, key));
 
+/** The names of all elements that some rule touches; draws anew when that is another set. */
+export const useElementsTouched = (touching: Touching): string =>
+  useSyncExternalStore(touching.subscribe, () => touching.elements);
+
 /** Whether the rule is the open one; draws anew when that changes. */
 export const useIsChosen = (touching: Touching, rule: string): boolean =>
   useSyncExternalStore(touching.subscribe, () => touching.isChosen(rule));
