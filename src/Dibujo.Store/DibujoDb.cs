@@ -41,6 +41,9 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
     /// <summary>Who is signed in where.</summary>
     public DbSet<StoredSignIn> SignIns => Set<StoredSignIn>();
 
+    /// <summary>Links by which people set their passwords.</summary>
+    public DbSet<Invitation> Invitations => Set<Invitation>();
+
     /// <summary>Where people have signed in before.</summary>
     public DbSet<KnownPlace> KnownPlaces => Set<KnownPlace>();
 
@@ -116,6 +119,11 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
             signIn.ToTable("Sessions");
             signIn.HasOne<Account>().WithMany().HasForeignKey(s => s.AccountId).OnDelete(DeleteBehavior.Cascade);
             signIn.HasIndex(s => s.Hash).IsUnique();
+        });
+        builder.Entity<Invitation>(invitation =>
+        {
+            invitation.HasIndex(i => i.Hash).IsUnique();
+            invitation.HasOne<Account>().WithMany().HasForeignKey(i => i.AccountId).OnDelete(DeleteBehavior.Cascade);
         });
         builder.Entity<KnownPlace>(place =>
         {

@@ -46,7 +46,19 @@ public sealed class AccessibilityTests(Server server) : IClassFixture<Server>
             browser.Evaluate("document.querySelector('[data-rule] input[type=checkbox]').click()");
             browser.See("[role=toolbar]");
         }),
-        ("many ways to find", browser => { browser.Press("button[aria-label='Find rules by more than words']"); browser.See("[aria-label='Find rules by more than words'] input"); }),
+        ("what can be done to them", browser =>
+        {
+            browser.Press("[role=toolbar] button", "More…");
+            browser.See("[role=menuitem]", "Copy as a pack");
+        }),
+        ("the ways to begin a rule", browser =>
+        {
+            browser.Keyboard(Keys.Escape);
+            browser.SeeNothing("[role=menuitem]");
+            browser.Press("button[aria-label='Other ways to begin a rule']");
+            browser.See("[role=menuitem]", "Grid or table");
+        }),
+        ("many ways to find", browser => { browser.Keyboard(Keys.Escape); browser.Press("button[aria-label='Find rules by more than words']"); browser.See("[aria-label='Find rules by more than words'] input"); }),
         ("the keys", browser => { browser.Keyboard(Keys.Escape); browser.Press("button[aria-label=Keys]"); browser.See("[role=dialog] kbd"); }),
         ("the editions", browser => { Leave(browser); browser.Press("button", "Editions"); browser.See("[role=dialog] [data-change]"); }),
         ("publishing", browser => { Leave(browser); browser.Press("button", "Publish…"); browser.See("[role=dialog] button", "Publish"); }),

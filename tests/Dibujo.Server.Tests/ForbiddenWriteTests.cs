@@ -11,7 +11,7 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
 {
     private const string Loans = "/api/record-types/object-loan";
 
-    /// <summary>Every endpoint with a request to it, and who may call it: a(nyone), p(ersons who signed in), m(embers, programs too), or administrators (A).</summary>
+    /// <summary>Every endpoint with a request to it, and who may call it: a(nyone), p(ersons who signed in), m(embers, programs too), administrators (A), or those who signed in (P).</summary>
     private static readonly (string Method, string Address, string? Body, char Whom)[] Endpoints =
     [
         ("GET", "/api/sign-in", null, 'a'),
@@ -24,6 +24,12 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         ("POST", "/api/tokens", """{"name": "", "days": 1}""", 'p'),
         ("DELETE", "/api/tokens/999999", null, 'p'),
         ("GET", "/api/people", null, 'm'),
+        ("GET", "/api/accounts/", null, 'P'),
+        ("POST", "/api/accounts/", """{"userName": "", "displayName": "", "roles": []}""", 'P'),
+        ("PUT", "/api/accounts/nobody-at-all", """{"displayName": "", "roles": [], "isDisabled": false}""", 'P'),
+        ("POST", "/api/accounts/nobody-at-all/links", null, 'P'),
+        ("POST", "/api/welcome/look", """{"key": ""}""", 'a'),
+        ("POST", "/api/welcome", """{"key": "", "password": ""}""", 'a'),
         ("GET", "/api/record-types", null, 'm'),
         ("GET", Loans, null, 'm'),
         ("GET", $"{Loans}/type", null, 'm'),
@@ -65,6 +71,7 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
                 'a' => true,
                 'p' => caller.Length > 0 && !caller.StartsWith("program", StringComparison.Ordinal),
                 'm' => caller.Length > 0,
+                'P' => caller == "ada",
                 _ => caller.EndsWith("ada", StringComparison.Ordinal),
             },
         };

@@ -21,6 +21,8 @@ namespace Dibujo.Server.Hosting;
 /// <summary>Puts the one process together: store, sign-in, API, front end.</summary>
 internal static class DibujoServer
 {
+    private const string DefaultAddress = "http://127.0.0.1:5080";
+
     internal static WebApplication Build(string[] args)
     {
         var builder = WebApplication.CreateBuilder(args);
@@ -34,7 +36,7 @@ internal static class DibujoServer
             .ReadFrom.Configuration(context.Configuration)
             .WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
         builder.LimitReach();
-        builder.WebHost.UseUrls(builder.Configuration["DIBUJO_URLS"] ?? "http://127.0.0.1:5080");
+        builder.WebHost.UseUrls(builder.Configuration["DIBUJO_URLS"] ?? DefaultAddress);
 
         var data = DataFolder.Open(builder.Configuration["DIBUJO_DATA"] ?? "data");
         builder.Services.AddSingleton(_ => data);
@@ -56,6 +58,7 @@ internal static class DibujoServer
         builder.Services.AddExceptionHandler<Faults>();
         builder.Services.AddScoped<AuditTrail>();
         builder.Services.AddScoped<DraftChange>();
+        builder.Services.AddScoped<Invitations>();
         builder.Services.AddSignalR();
         builder.Services.AddApiDocument();
         builder.Services.AddHealthChecks().AddCheck<Readiness>("ready");
@@ -78,6 +81,8 @@ internal static class DibujoServer
         Tokens.Map(api);
         ReadAudit.Map(api);
         ReadPeople.Map(api);
+        ManageAccounts.Map(api);
+        Welcome.Map(api);
         ReadRecordTypes.Map(api);
         ReadDraft.Map(api);
         SaveDraft.Map(api);
@@ -132,8 +137,33 @@ internal static class DibujoServer
             await scope.ServiceProvider.GetRequiredService<DemoWorld>().SeedAsync();
         }
 
+        await InviteFirstAsync(app, scope.ServiceProvider);
         readiness.Ready();
         _ = CompileAsync(app);
+    }
+
+    /// <summary>Where nobody has an account yet, whoever sees what the process prints may make the first one.</summary>
+    private static async Task InviteFirstAsync(WebApplication app, IServiceProvider services)
+    {
+        var db = services.GetRequiredService<DibujoDb>();
+        if (await db.Users.AnyAsync())
+        {
+            return;
+        }
+
+        var invitation = await services.GetRequiredService<Invitations>().MakeAsync(null, default);
+        await db.SaveChangesAsync();
+        var address = (app.Configuration["DIBUJO_URLS"] ?? DefaultAddress).Split(';')[0];
+        await Console.Out.WriteLineAsync(
+            $"""
+
+              Nobody has an account yet. Open this address to make the first administrator's:
+
+                {address}/welcome#{invitation.Key}
+
+              It is good once, until {invitation.ExpiresAt:yyyy-MM-dd HH:mm} UTC; another start prints another one in its place.
+
+            """);
     }
 
     /// <summary>Compiles what is in force, so that nobody's first request has to wait for it.</summary>

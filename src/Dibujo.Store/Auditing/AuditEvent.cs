@@ -42,4 +42,19 @@ public enum AuditEvent
 
     /// <summary>Records came in from a file.</summary>
     RecordsImported,
+
+    /// <summary>An administrator made an account, and a link to set its password by.</summary>
+    PersonInvited,
+
+    /// <summary>An administrator changed what an account is called, or what it may do.</summary>
+    AccountChanged,
+
+    /// <summary>An administrator shut an account.</summary>
+    AccountDisabled,
+
+    /// <summary>An administrator made a link to set a password by.</summary>
+    PasswordLinkMade,
+
+    /// <summary>A person set a password by a link.</summary>
+    PasswordSet,
 }

@@ -119,6 +119,32 @@ namespace Dibujo.Store.Migrations
                     b.ToTable("ApiTokens");
                 });
 
+            modelBuilder.Entity("Dibujo.Store.Accounts.Invitation", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("ExpiresAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AccountId");
+
+                    b.HasIndex("Hash")
+                        .IsUnique();
+
+                    b.ToTable("Invitations");
+                });
+
             modelBuilder.Entity("Dibujo.Store.Accounts.KnownPlace", b =>
                 {
                     b.Property<string>("Hash")
@@ -579,6 +605,14 @@ namespace Dibujo.Store.Migrations
                         .HasForeignKey("AccountId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Accounts.Invitation", b =>
+                {
+                    b.HasOne("Dibujo.Store.Accounts.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade);
                 });
 
             modelBuilder.Entity("Dibujo.Store.Accounts.KnownPlace", b =>

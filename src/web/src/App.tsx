@@ -6,10 +6,12 @@ import { RecordList } from './records/RecordList';
 import { NewRecordPage, StoredRecordPage } from './records/RecordPage';
 import { RecordTypes } from './recordTypes/RecordTypes';
 import { SignIn } from './signIn/SignIn';
+import { Welcome } from './welcome/Welcome';
 
 // What few people open, and on few days, is fetched when it is opened.
 const account = async () => ({ Component: (await import('./account/Account')).Account });
 const auditTrail = async () => ({ Component: (await import('./auditTrail/AuditTrail')).AuditTrail });
+const people = async () => ({ Component: (await import('./people/People')).People });
 const draftingTable = async () => ({ Component: (await import('./draftingTable/DraftingTable')).DraftingTable });
 
 const router = createBrowserRouter([
@@ -23,6 +25,7 @@ const router = createBrowserRouter([
       { path: '/records/:id', element: <StoredRecordPage /> },
       { path: '/account', lazy: account },
       { path: '/audit-trail', lazy: auditTrail },
+      { path: '/people', lazy: people },
       { path: '*', element: <Navigate to="/" replace /> },
     ],
   },
@@ -36,6 +39,10 @@ export function App() {
         <Loader />
       </Center>
     );
+  }
+  // A link that sets a password is used by whoever has it, signed in or not.
+  if (window.location.pathname === '/welcome') {
+    return <Welcome />;
   }
   return signedIn.data?.person ? <RouterProvider router={router} /> : <SignIn />;
 }

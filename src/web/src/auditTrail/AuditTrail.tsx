@@ -18,6 +18,11 @@ const words: Record<AuditEvent, string> = {
   rulesImported: 'Brought rules in',
   recordsExported: 'Took records out',
   recordsImported: 'Brought records in',
+  personInvited: 'Invited a person',
+  accountChanged: 'Changed an account',
+  accountDisabled: 'Disabled an account',
+  passwordLinkMade: 'Made a password link',
+  passwordSet: 'Set a password by a link',
 };
 
 /** How many entries the server gives at once; a page with fewer is the last. */

@@ -59,20 +59,25 @@ export class DraftProgram {
     return this.opened.program;
   };
 
+  /** Asks at once where the program is known: questions come to the engine in the order in which they are put. */
+  private ask<T>(question: (program: number) => Promise<T>): Promise<T> {
+    const opening = this.program();
+    return this.opened?.number === undefined ? opening.then(question) : question(this.opened.number);
+  }
+
   /** Takes over an edit, and carries the record on the sheet over to it; what is wrong with the draft now comes back. */
   async edit(definition: Definition, record?: OpenRecord): Promise<DraftProblems> {
-    // Asked without a pause where it can be, so that the engine is at work while the page draws.
-    const opening = this.program();
-    const program = this.opened?.number ?? (await opening);
-    const rules = definition.rules.map((rule) => this.numbers.get(rule) ?? rule);
-    definition.rules.forEach((rule) => {
-      if (!this.numbers.has(rule)) {
-        this.numbers.set(rule, this.count++);
-      }
-    });
-    this.definition = definition;
     try {
-      const { problems, delta } = await this.engine.ask('edit', program, rules, record?.sessionId);
+      const { problems, delta } = await this.ask((program) => {
+        const rules = definition.rules.map((rule) => this.numbers.get(rule) ?? rule);
+        definition.rules.forEach((rule) => {
+          if (!this.numbers.has(rule)) {
+            this.numbers.set(rule, this.count++);
+          }
+        });
+        this.definition = definition;
+        return this.engine.ask('edit', program, rules, record?.sessionId);
+      });
       if (delta) {
         record?.rebased(delta);
       }
@@ -102,7 +107,7 @@ export class DraftProgram {
 
   /** What may be put into the blanks of a sentence. */
   vocabulary(): Promise<Vocabulary> {
-    this.knownVocabulary ??= this.program().then((program) => this.engine.ask('vocabulary', program));
+    this.knownVocabulary ??= this.ask((program) => this.engine.ask('vocabulary', program));
     this.knownVocabulary.catch(() => (this.knownVocabulary = undefined));
     return this.knownVocabulary;
   }
@@ -126,18 +131,18 @@ export class DraftProgram {
 
   /** What comes of a rule that is said as people say it, otherwise like another. */
   async hear(said: string, like: Rule): Promise<Hearing> {
-    return this.engine.ask('hear', await this.program(), said, like);
+    return this.ask((program) => this.engine.ask('hear', program, said, like));
   }
 
   /** What is typed into cells of a table, a column from 0 and a text each; null for what cannot be read. */
   async hearCells(table: DecisionTable, cells: { column: number; text: string }[]): Promise<(Cell | Answer | null)[]> {
     const rule: Rule = { key: '', name: '', table: { ...table, rows: [] } };
-    return this.engine.ask('hearCells', await this.program(), rule, cells);
+    return this.ask((program) => this.engine.ask('hearCells', program, rule, cells));
   }
 
   /** Which rows of a table are reached, and what none covers. */
   async reach(table: DecisionTable): Promise<TableReach> {
-    return this.engine.ask('reach', await this.program(), { key: '', name: '', table });
+    return this.ask((program) => this.engine.ask('reach', program, { key: '', name: '', table }));
   }
 
   /** What rules with a jump ahead or an early end skip, by the keys of the rules. */
@@ -151,21 +156,21 @@ export class DraftProgram {
   /** What changes where the rules stand in another order, a sentence each; rules that are new change no order. */
   async reordered(rules: Rule[]): Promise<string[]> {
     const places = rules.map((rule) => this.definition.rules.indexOf(rule)).filter((place) => place >= 0);
-    return this.engine.ask('reordered', await this.program(), places);
+    return this.ask((program) => this.engine.ask('reordered', program, places));
   }
 
   /** The sentence of any rule, also of one that is not in the draft. */
   async sentenceOf(rule: Rule): Promise<string> {
-    return this.engine.ask('sentenceOf', await this.program(), rule);
+    return this.ask((program) => this.engine.ask('sentenceOf', program, rule));
   }
 
   /** A name for a rule that nobody has named. */
   async ruleName(rule: Rule): Promise<string> {
-    return this.engine.ask('ruleName', await this.program(), rule);
+    return this.ask((program) => this.engine.ask('ruleName', program, rule));
   }
 
   /** What may come next in what was said so far, the most likely first. */
   async complete(said: string): Promise<SentenceOffer[]> {
-    return this.engine.ask('complete', await this.program(), said);
+    return this.ask((program) => this.engine.ask('complete', program, said));
   }
 }

@@ -30,9 +30,14 @@ export function Frame() {
         <div ref={setStrip} className={classes.place} />
         <Group gap="xs" wrap="nowrap">
           {person?.isAdministrator && (
-            <Link to="/audit-trail" className={classes.person}>
-              Audit trail
-            </Link>
+            <>
+              <Link to="/people" className={classes.person}>
+                People
+              </Link>
+              <Link to="/audit-trail" className={classes.person}>
+                Audit trail
+              </Link>
+            </>
           )}
           <Link to="/account" className={classes.person} title="Your account">
             {person?.displayName}

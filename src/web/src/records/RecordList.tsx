@@ -29,12 +29,14 @@ export function RecordList() {
     queryFn: () => answered(listRecords({ path: { key }, query: { search: searched, stage: stage ?? undefined, after } })),
     placeholderData: keepPreviousData,
   }).data;
+  const number = type?.number;
+  const next = records?.next;
   const isDrawn = type !== undefined && records !== undefined;
   useEffect(() => {
     // While the list is read; the record that is opened next need not wait for the engine.
-    const prepare = () => editions.program(key, type!.number).then(() => engine.warm());
-    return isDrawn ? afterPaint(() => void prepare().catch(() => undefined)) : undefined;
-  }, [isDrawn, key, type]);
+    const prepare = (edition: number) => editions.program(key, edition).then(() => engine.warm());
+    return isDrawn && number !== undefined ? afterPaint(() => void prepare(number).catch(() => undefined)) : undefined;
+  }, [isDrawn, key, number]);
   if (!type) {
     return null;
   }
@@ -109,7 +111,7 @@ export function RecordList() {
         <Text size="sm" c="dimmed">
           Page {pages.length}
         </Text>
-        <Button variant="default" size="xs" disabled={!records?.next} onClick={() => setPages([...pages, records!.next!])}>
+        <Button variant="default" size="xs" disabled={!next} onClick={() => next && setPages([...pages, next])}>
           Earlier saved
         </Button>
       </Group>

@@ -46,7 +46,8 @@ export const theme = createTheme({
     // Drawings do not move: what is pressed is there, and no frame is spent on the way.
     Modal: { defaultProps: { radius: 0, transitionProps: still } },
     Popover: { defaultProps: { transitionProps: still } },
-    Menu: { defaultProps: { transitionProps: still } },
+    // In its own landmark, with nothing in it but what can be chosen.
+    Menu: { defaultProps: { transitionProps: still, withinPortal: false, withInitialFocusPlaceholder: false } },
     Switch: { styles: { track: { transition: 'none' }, thumb: { transition: 'none' } } },
   },
 });

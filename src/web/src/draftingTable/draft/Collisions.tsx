@@ -39,13 +39,14 @@ function Collision({
 }: Omit<Props, 'collisions'> & { collision: CollisionView }) {
   const nameOf = usePeople();
   const [edit] = collision.step.edits;
+  const later = edit?.rule;
   const stored = definition.rules.find(({ key }) => key === edit?.key);
   const settle = async (keep: 'earlier' | 'later') =>
     shared.settled(await answered(settleCollision({ path: { key: recordType, id: collision.id }, body: { keep } })));
 
-  async function keepBoth() {
-    const rule: Rule = { ...edit!.rule!, key: newKey(), name: `${edit!.rule!.name} (${nameOf(collision.by)})` };
-    const at = definition.rules.findIndex(({ key }) => key === edit!.key) + 1;
+  async function keepBoth(later: Rule) {
+    const rule: Rule = { ...later, key: newKey(), name: `${later.name} (${nameOf(collision.by)})` };
+    const at = definition.rules.findIndex(({ key }) => key === later.key) + 1;
     shared.change({ ...definition, rules: [...definition.rules.slice(0, at), rule, ...definition.rules.slice(at)] });
     await settle('earlier');
   }
@@ -76,8 +77,8 @@ function Collision({
         <Button size="compact-sm" variant="default" onClick={() => void settle('later')}>
           Take {nameOf(collision.by)}’s
         </Button>
-        {edit?.rule && stored && (
-          <Button size="compact-sm" variant="default" onClick={() => void keepBoth()}>
+        {later && stored && (
+          <Button size="compact-sm" variant="default" onClick={() => void keepBoth(later)}>
             Keep both, as two rules
           </Button>
         )}

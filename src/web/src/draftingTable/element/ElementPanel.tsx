@@ -123,7 +123,7 @@ export function ElementPanel(props: Props) {
           blank="neighbour"
           label="behave like …"
           options={() =>
-            targetOptions(writing, ({ kind, key }) => kind === first!.kind && key !== first!.key).filter(
+            targetOptions(writing, ({ kind, key }) => kind === first?.kind && key !== first.key).filter(
               ({ value }) => value !== other.value,
             )
           }

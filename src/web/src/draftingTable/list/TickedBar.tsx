@@ -61,7 +61,7 @@ export function TickedBar({ count, groups, onSwitch, onMove, onGroup, onDuplicat
           </Button>
         </Popover.Dropdown>
       </Popover>
-      <Menu position="bottom-start" withinPortal>
+      <Menu position="bottom-start">
         <Menu.Target>
           <Button size="compact-xs" variant="default">
             More…

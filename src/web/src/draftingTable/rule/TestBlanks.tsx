@@ -45,7 +45,7 @@ export function TestBlanks({ offer, test, comparands, isWrong, onChange }: Props
       {Array.from({ length: blanks }, (_, i) => (
         // Another test asks for its value anew.
         <span key={comparands.length === 0 ? `${test} ${i}` : i} className={classes.line}>
-          {i > 0 && <em>{known!.shape === 'range' ? 'and' : comparands[i] ? 'or' : ''}</em>}
+          {i > 0 && <em>{known?.shape === 'range' ? 'and' : comparands[i] ? 'or' : ''}</em>}
           <ComparandChip
             offer={offer}
             comparand={comparands[i]}

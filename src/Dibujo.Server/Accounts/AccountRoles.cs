@@ -1,0 +1,34 @@
+using Dibujo.Store;
+using Dibujo.Store.Accounts;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+
+namespace Dibujo.Server.Accounts;
+
+/// <summary>The roles that people may have: the platform's own, and those of all record types. A key means the same role in all of them.</summary>
+internal static class AccountRoles
+{
+    private static readonly Core.Records.Role Administrator = new(Policies.AdministratorRole, "Platform administrator");
+
+    /// <summary>Every role that there is, the platform's own first.</summary>
+    internal static async Task<List<Core.Records.Role>> AllAsync(DibujoDb db, CancellationToken cancellation) =>
+        [.. (await db.RecordTypes.AsNoTracking().ToListAsync(cancellation)).SelectMany(type => type.Draft.RecordType.Roles).Prepend(Administrator)
+            .DistinctBy(role => role.Key)];
+
+    /// <summary>Gives the account these roles and no others.</summary>
+    internal static async Task SetAsync(UserManager<Account> accounts, RoleManager<IdentityRole> roles, Account account, IReadOnlyCollection<string> keys)
+    {
+        var had = await accounts.GetRolesAsync(account);
+        foreach (var key in keys.Except(had, StringComparer.Ordinal))
+        {
+            if (!await roles.RoleExistsAsync(key))
+            {
+                await roles.CreateAsync(new(key));
+            }
+
+            await accounts.AddToRoleAsync(account, key);
+        }
+
+        await accounts.RemoveFromRolesAsync(account, had.Except(keys, StringComparer.Ordinal));
+    }
+}

@@ -1,0 +1,127 @@
+using Dibujo.Server.Auditing;
+using Dibujo.Store;
+using Dibujo.Store.Accounts;
+using Dibujo.Store.Auditing;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Dibujo.Server.Accounts;
+
+/// <summary>Where a link leads: a person sets a password, and the first one makes the first administrator's account.</summary>
+internal static class Welcome
+{
+    private const int LargestBody = 4096;
+
+    internal static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapPost("/welcome/look", Look).WithName("LookAtInvitation").AllowAnonymous().WithMetadata(new RequestSizeLimitAttribute(LargestBody))
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        api.MapPost("/welcome", Accept).WithName("AcceptInvitation").AllowAnonymous().WithMetadata(new RequestSizeLimitAttribute(LargestBody))
+            .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound);
+    }
+
+    private static async Task<Results<Ok<InvitationView>, ProblemHttpResult>> Look(
+        InvitationLook look, DibujoDb db, Invitations invitations, CancellationToken cancellation)
+    {
+        if (await invitations.FindAsync(look.Key, cancellation) is not { } invitation)
+        {
+            return GoodForNothing();
+        }
+
+        var account = await db.Users.FirstOrDefaultAsync(u => u.Id == invitation.AccountId, cancellation);
+        return TypedResults.Ok(new InvitationView(account?.UserName, account?.DisplayName));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Accept(
+        Acceptance acceptance, HttpContext http, DibujoDb db, Invitations invitations, UserManager<Account> accounts, RoleManager<IdentityRole> roles, AuditTrail audit,
+        CancellationToken cancellation)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        if (await invitations.FindAsync(acceptance.Key, cancellation) is not { } invitation)
+        {
+            return GoodForNothing();
+        }
+
+        // First, so that of two who use it at once one comes too late.
+        db.Invitations.Remove(invitation);
+        Account? account;
+        if (invitation.AccountId is null)
+        {
+            account = new Account { UserName = acceptance.UserName?.Trim(), DisplayName = acceptance.DisplayName?.Trim() ?? "" };
+            if (AccountNames.Problem(account) is { } mistake)
+            {
+                return Refused(mistake);
+            }
+        }
+        else
+        {
+            account = await accounts.FindByIdAsync(invitation.AccountId);
+        }
+
+        if (account is null)
+        {
+            return GoodForNothing();
+        }
+
+        foreach (var validator in accounts.PasswordValidators)
+        {
+            if (await validator.ValidateAsync(accounts, account, acceptance.Password) is { Succeeded: false } weak)
+            {
+                return Refused(string.Join(" ", weak.Errors.Select(e => e.Description)));
+            }
+        }
+
+        account.PasswordHash = accounts.PasswordHasher.HashPassword(account, acceptance.Password);
+        if (invitation.AccountId is null)
+        {
+            if (await accounts.CreateAsync(account) is { Succeeded: false } refusal)
+            {
+                return Refused(string.Join(" ", refusal.Errors.Select(e => e.Description)));
+            }
+
+            await AccountRoles.SetAsync(accounts, roles, account, [Policies.AdministratorRole]);
+        }
+        else
+        {
+            // Whoever was signed in by the old password is so no longer.
+            await accounts.UpdateSecurityStampAsync(account);
+        }
+
+        audit.Note(http, AuditEvent.PasswordSet, who: account.UserName);
+        try
+        {
+            await db.SaveChangesAsync(cancellation);
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            return GoodForNothing();
+        }
+
+        await transaction.CommitAsync(cancellation);
+        return TypedResults.NoContent();
+    }
+
+    private static ProblemHttpResult Refused(string why) => TypedResults.Problem(why, statusCode: StatusCodes.Status400BadRequest, title: "Nothing was set yet.");
+
+    private static ProblemHttpResult GoodForNothing() => TypedResults.Problem(
+        "It has been used, is too old, or another one was made after it. Ask an administrator for a new one.",
+        statusCode: StatusCodes.Status404NotFound,
+        title: "This link is not good any more.");
+}
+
+/// <summary>What is asked of a link.</summary>
+internal sealed record InvitationLook(string Key);
+
+/// <summary>Whose password a link sets.</summary>
+/// <param name="UserName">The account; null for the first administrator, who chooses it.</param>
+/// <param name="DisplayName">How the person is called.</param>
+internal sealed record InvitationView(string? UserName, string? DisplayName);
+
+/// <summary>A link that is used.</summary>
+/// <param name="Key">The link's key.</param>
+/// <param name="Password">From now on the password.</param>
+/// <param name="UserName">Only the first administrator's: the account.</param>
+/// <param name="DisplayName">Only the first administrator's: how they are called.</param>
+internal sealed record Acceptance(string Key, string Password, string? UserName = null, string? DisplayName = null);
