@@ -2,6 +2,12 @@ using Dibujo.Server.Hosting;
 
 try
 {
+    if (new ConfigurationBuilder().AddCommandLine(args).Build()["backup"] is { Length: > 0 } target)
+    {
+        Backup.Run(Environment.GetEnvironmentVariable("DIBUJO_DATA") ?? "data", target);
+        return 0;
+    }
+
     await using var app = DibujoServer.Build(args);
     var preparing = Task.Run(() => app.PrepareAsync(withDemo: app.Configuration.GetValue("demo", defaultValue: false)));
     await app.StartAsync();

@@ -31,6 +31,8 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         ("POST", "/api/welcome/look", """{"key": ""}""", 'a'),
         ("POST", "/api/welcome", """{"key": "", "password": ""}""", 'a'),
         ("GET", "/api/record-types", null, 'm'),
+        ("POST", "/api/record-types", """{"key": "", "label": ""}""", 'A'),
+        ("POST", "/api/record-types/packs", "{}", 'A'),
         ("GET", Loans, null, 'm'),
         ("GET", $"{Loans}/type", null, 'm'),
         ("GET", $"{Loans}/editions/1", null, 'm'),

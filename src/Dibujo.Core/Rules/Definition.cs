@@ -10,4 +10,12 @@ public sealed record Definition(RecordType RecordType, ImmutableArray<Rule> Rule
 {
     /// <summary>What must hold under these rules.</summary>
     public ImmutableArray<Example> Examples { get; init => field = value.OrEmpty(); } = [];
+
+    /// <summary>A record type as it is begun: one field to call records by, one form to fill it in, two stages, no rule. It can be published as it is.</summary>
+    public static Definition Begun(string key, string label) => new(
+        new(key, label, "title",
+            [new("title", "Title", new TextType())],
+            [new("form", label, [new("main", "Main", [new("details", "Details", ["title"])])])],
+            [new("standard", "Standard", [new("open", "Open"), new("done", "Done")], [new("finish", "Finish", "open", "done")])]),
+        []);
 }

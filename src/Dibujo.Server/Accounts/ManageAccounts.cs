@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Security.Claims;
 using Dibujo.Server.Auditing;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;

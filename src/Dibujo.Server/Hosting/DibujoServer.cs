@@ -84,6 +84,7 @@ internal static class DibujoServer
         ManageAccounts.Map(api);
         Welcome.Map(api);
         ReadRecordTypes.Map(api);
+        CreateRecordType.Map(api);
         ReadDraft.Map(api);
         SaveDraft.Map(api);
         MakeDraftStep.Map(api);

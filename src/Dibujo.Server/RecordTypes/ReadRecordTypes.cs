@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Server.Accounts;
@@ -22,9 +23,11 @@ internal static class ReadRecordTypes
             .ProducesProblem(StatusCodes.Status404NotFound);
     }
 
-    private static async Task<Ok<List<RecordTypeView>>> List(DibujoDb db, CancellationToken cancellation)
+    /// <summary>Members see those that they can fill in; administrators also those that were only begun.</summary>
+    private static async Task<Ok<List<RecordTypeView>>> List(DibujoDb db, ClaimsPrincipal user, CancellationToken cancellation)
     {
-        return TypedResults.Ok(await db.RecordTypes.OrderBy(t => t.Key)
+        var isAdministrator = user.IsInRole(Policies.AdministratorRole);
+        return TypedResults.Ok(await db.RecordTypes.Where(t => isAdministrator || t.Published != null).OrderBy(t => t.Key)
             .Select(t => new RecordTypeView(t.Key, t.Label, t.Published, t.RuleCount, db.RecordCounts.Where(c => c.RecordType == t.Key).Sum(c => c.Records)))
             .ToListAsync(cancellation));
     }

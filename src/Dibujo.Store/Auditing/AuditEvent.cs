@@ -28,6 +28,9 @@ public enum AuditEvent
     /// <summary>A person took a token back.</summary>
     TokenRevoked,
 
+    /// <summary>A record type was begun.</summary>
+    RecordTypeBegun,
+
     /// <summary>An edition was put in force.</summary>
     Published,
 

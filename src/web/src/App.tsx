@@ -11,6 +11,9 @@ import { Welcome } from './welcome/Welcome';
 // What few people open, and on few days, is fetched when it is opened.
 const account = async () => ({ Component: (await import('./account/Account')).Account });
 const auditTrail = async () => ({ Component: (await import('./auditTrail/AuditTrail')).AuditTrail });
+const fields = async () => ({ Component: (await import('./fields/Fields')).Fields });
+const forms = async () => ({ Component: (await import('./forms/Forms')).Forms });
+const workflow = async () => ({ Component: (await import('./workflow/Workflows')).Workflows });
 const people = async () => ({ Component: (await import('./people/People')).People });
 const draftingTable = async () => ({ Component: (await import('./draftingTable/DraftingTable')).DraftingTable });
 
@@ -20,6 +23,9 @@ const router = createBrowserRouter([
     children: [
       { path: '/', element: <RecordTypes /> },
       { path: '/types/:type/rules', lazy: draftingTable },
+      { path: '/types/:type/forms', lazy: forms },
+      { path: '/types/:type/fields', lazy: fields },
+      { path: '/types/:type/workflow', lazy: workflow },
       { path: '/types/:type/records', element: <RecordList /> },
       { path: '/types/:type/records/new', element: <NewRecordPage /> },
       { path: '/records/:id', element: <StoredRecordPage /> },

@@ -13,6 +13,7 @@ const words: Record<AuditEvent, string> = {
   sessionEnded: 'Signed out elsewhere',
   tokenMade: 'Made a token',
   tokenRevoked: 'Took a token back',
+  recordTypeBegun: 'Began a record type',
   published: 'Published',
   rulesExported: 'Took rules out',
   rulesImported: 'Brought rules in',

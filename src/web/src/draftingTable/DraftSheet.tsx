@@ -54,7 +54,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   /** Rules that were proposed from the sheet: beside them stands what was perhaps meant as well. */
   const [proposed] = useState(() => new Set<string>());
   const onTried = useCallback((tried: Values) => changeView({ tried }), [changeView]);
-  const { sample, record } = useSample(type, view, program, onTried);
+  const { sample, record } = useSample(type, view, program, draft.edition !== null, onTried);
   const latest = useRef(definition);
   useLayoutEffect(() => {
     latest.current = definition;
@@ -204,6 +204,7 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
       <main className={classes.table} data-wide={open?.table ? true : undefined}>
         <Live record={record} />
         <DraftStrip
+          sheet="Rules"
           shared={shared}
           state={draft}
           problems={problems}

@@ -1,27 +1,33 @@
-import { Anchor, Table, Title } from '@mantine/core';
+import { Anchor, Button, Group, Table, Title } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router-dom';
 import { answered } from '../api/client';
 import { listRecordTypes } from '../api/generated';
 import { useSignedIn } from '../api/signedIn';
 import { Place } from '../frame/Place';
+import { NewRecordType } from './NewRecordType';
 import classes from './RecordTypes.module.css';
 
 /** Where everyone begins: the kinds of record, each with its ways in. */
 export function RecordTypes() {
   const isAdministrator = useSignedIn().data?.person?.isAdministrator ?? false;
+  const [isBeginning, setBeginning] = useState(false);
   const types = useQuery({ queryKey: ['record-types'], queryFn: () => answered(listRecordTypes()) });
   return (
     <main className={classes.page}>
       <Place steps={[{ label: 'Record types' }]} />
       <div className={classes.sheet}>
-        <Title order={2}>Record types</Title>
+        <Group justify="space-between">
+          <Title order={2}>Record types</Title>
+          {isAdministrator && <Button onClick={() => setBeginning(true)}>New record type</Button>}
+        </Group>
         <Table verticalSpacing="sm" mt="sm">
           <Table.Thead>
             <Table.Tr>
               <Table.Th>Record type</Table.Th>
               <Table.Th>Records</Table.Th>
-              {isAdministrator && <Table.Th>Rules in the draft</Table.Th>}
+              {isAdministrator && <Table.Th>In the draft</Table.Th>}
               <Table.Th>Edition in force</Table.Th>
             </Table.Tr>
           </Table.Thead>
@@ -30,14 +36,22 @@ export function RecordTypes() {
               <Table.Tr key={type.key}>
                 <Table.Td>{type.label}</Table.Td>
                 <Table.Td>
-                  <Anchor component={Link} to={`/types/${type.key}/records`}>
-                    {type.records} records
-                  </Anchor>
+                  {type.edition == null ? (
+                    'not published yet'
+                  ) : (
+                    <Anchor component={Link} to={`/types/${type.key}/records`}>
+                      {type.records} records
+                    </Anchor>
+                  )}
                 </Table.Td>
                 {isAdministrator && (
                   <Table.Td>
                     <Anchor component={Link} to={`/types/${type.key}/rules`}>
                       {type.rules} rules
+                    </Anchor>
+                    {' · '}
+                    <Anchor component={Link} to={`/types/${type.key}/fields`}>
+                      fields
                     </Anchor>
                   </Table.Td>
                 )}
@@ -47,6 +61,7 @@ export function RecordTypes() {
           </Table.Tbody>
         </Table>
       </div>
+      {isBeginning && <NewRecordType taken={types.data?.map(({ key }) => key) ?? []} onClose={() => setBeginning(false)} />}
     </main>
   );
 }

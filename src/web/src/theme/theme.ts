@@ -46,8 +46,14 @@ export const theme = createTheme({
     // Drawings do not move: what is pressed is there, and no frame is spent on the way.
     Modal: { defaultProps: { radius: 0, transitionProps: still } },
     Popover: { defaultProps: { transitionProps: still } },
-    // In its own landmark, with nothing in it but what can be chosen.
-    Menu: { defaultProps: { transitionProps: still, withinPortal: false, withInitialFocusPlaceholder: false } },
+    // Within the page's landmark, beside its columns, with nothing in it but what can be chosen.
+    Menu: {
+      defaultProps: {
+        transitionProps: still,
+        withInitialFocusPlaceholder: false,
+        portalProps: { target: 'main' },
+      },
+    },
     Switch: { styles: { track: { transition: 'none' }, thumb: { transition: 'none' } } },
   },
 });

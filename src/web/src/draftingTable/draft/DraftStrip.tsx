@@ -4,27 +4,35 @@ import { useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import type { DraftProblems } from '../../engine/answers';
 import { Place } from '../../frame/Place';
+import { SheetIndex } from '../../frame/SheetIndex';
 import lines from '../../sheet/lines.module.css';
 import { Publish } from './Publish';
 import type { DraftState, SharedDraft } from './sharedDraft';
 
 interface Props {
+  /** Which sheet of the record type this is. */
+  sheet: string;
   shared: SharedDraft;
   state: DraftState;
   problems: DraftProblems;
-  onKeys: () => void;
-  onEditions: () => void;
+  onKeys?: () => void;
+  onEditions?: () => void;
   onOpen: (rule: string) => void;
 }
 
 /** What is so of the draft as a whole, in the strip above: whether it is saved, a step back or forth, editions, publishing. */
-export function DraftStrip({ shared, state, problems, onKeys, onEditions, onOpen }: Props) {
+export function DraftStrip({ sheet, shared, state, problems, onKeys, onEditions, onOpen }: Props) {
   const queries = useQueryClient();
   const { recordType: type, rules } = state.definition;
   return (
     <Place
-      steps={[{ label: 'Record types', to: '/' }, { label: type.label, to: `/types/${type.key}/records` }, { label: 'Rules' }]}
+      steps={[
+        { label: 'Record types', to: '/' },
+        { label: type.label, to: state.edition === null ? undefined : `/types/${type.key}/records` },
+        { label: sheet },
+      ]}
     >
+      <SheetIndex type={type.key} />
       <Group gap="xs" wrap="nowrap">
         <Text
           size="xs"
@@ -34,12 +42,14 @@ export function DraftStrip({ shared, state, problems, onKeys, onEditions, onOpen
         >
           {savedWords(state)}
         </Text>
-        <Tool label="Keys" hint="Keys ( ? )" icon={<IconKeyboard size={18} />} onPress={onKeys} />
+        {onKeys && <Tool label="Keys" hint="Keys ( ? )" icon={<IconKeyboard size={18} />} onPress={onKeys} />}
         <Tool label="Undo" icon={<IconArrowBackUp size={18} />} isDisabled={!state.canUndo} onPress={shared.undo} />
         <Tool label="Redo" icon={<IconArrowForwardUp size={18} />} isDisabled={!state.canRedo} onPress={shared.redo} />
-        <Button variant="default" onClick={onEditions}>
-          Editions
-        </Button>
+        {onEditions && (
+          <Button variant="default" onClick={onEditions}>
+            Editions
+          </Button>
+        )}
         <Publish
           recordType={type.key}
           edition={state.edition}

@@ -1,4 +1,4 @@
-import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
+import { ActionIcon, Button } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import type { Effect, Element, ElementExplanation, RecordType, Rest, Rule, Vocabulary } from '../../api/generated';
@@ -7,9 +7,9 @@ import { useFromRecord } from '../../engine/useRecord';
 import { Balloon } from '../../sheet/Balloon';
 import { Chip } from '../rule/Chip';
 import { labelOf, targetOptions } from '../rule/offers';
-import { restOf } from '../rule/resting';
 import { drives, touches } from './connections';
 import classes from './ElementPanel.module.css';
+import { Resting } from './Resting';
 
 interface Props {
   elements: Element[];
@@ -159,49 +159,5 @@ function Account({ record, element, onOpen }: { record: OpenRecord; element: Ele
         </li>
       ))}
     </ul>
-  );
-}
-
-/** How it is when no rule speaks. */
-function Resting({ type, element, onRest }: { type: RecordType; element: Element; onRest: (rest: Partial<Rest>) => void }) {
-  if (element.kind === 'part' || element.kind === 'record') {
-    return null;
-  }
-  const rest = restOf(type, element);
-  return (
-    <div className={classes.row}>
-      <span className={classes.caption}>At rest</span>
-      <SegmentedControl
-        size="xs"
-        aria-label="Visibility at rest"
-        data={[
-          { value: 'shown', label: 'shown' },
-          { value: 'hidden', label: 'hidden' },
-        ]}
-        value={rest?.visibility ?? 'shown'}
-        onChange={(visibility) => onRest({ visibility: visibility as Rest['visibility'] })}
-      />
-      <SegmentedControl
-        size="xs"
-        aria-label="Requirement at rest"
-        data={[
-          { value: 'optional', label: 'optional' },
-          { value: 'toMoveOn', label: 'required to move on' },
-          { value: 'toSave', label: 'to save' },
-        ]}
-        value={rest?.requirement ?? 'optional'}
-        onChange={(requirement) => onRest({ requirement: requirement as Rest['requirement'] })}
-      />
-      <SegmentedControl
-        size="xs"
-        aria-label="Access at rest"
-        data={[
-          { value: 'open', label: 'open' },
-          { value: 'locked', label: 'locked' },
-        ]}
-        value={rest?.access ?? 'open'}
-        onChange={(access) => onRest({ access: access as Rest['access'] })}
-      />
-    </div>
   );
 }

@@ -92,7 +92,7 @@ export const TitleBlock = memo(function TitleBlock({ type, sample, record, view,
           onChange={(form) => form && onChange({ form, tab: '' })}
         />
       </Cell>
-      <Cell label={`Draft after edition ${edition ?? 0}`}>
+      <Cell label={edition === null ? 'Draft before any edition' : `Draft after edition ${edition}`}>
         <div className={classes.ways}>
           <Switch
             size="xs"

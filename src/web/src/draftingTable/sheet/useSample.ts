@@ -25,16 +25,52 @@ function settingOf(sample: RecordView, view: View): Setting {
   };
 }
 
+/** A new record of a type that the server has only as a draft. */
+function unpublished(type: RecordType): RecordView {
+  const [workflow] = type.workflows;
+  const form = type.forms[0]?.key ?? '';
+  return {
+    id: 0,
+    recordType: type.key,
+    form,
+    forms: [form],
+    edition: 0,
+    version: 0,
+    values: {},
+    setting: {
+      workflow: workflow?.key ?? '',
+      stage: workflow?.stages[0]?.key ?? '',
+      isNew: true,
+      channel: 'form',
+      now: new Date().toISOString().slice(0, 19),
+    },
+    linked: [],
+    states: [],
+    changedAt: null,
+    changedBy: null,
+  };
+}
+
 /**
  * The real record on the sheet, open under the draft. It lives on through edits of rules and other ways of looking at it;
  * another record begins another. What is typed into it is a trial and never stored; it is kept when one goes to another
  * record and comes back.
  */
-export function useSample(type: RecordType, view: View, program: DraftProgram, onTried: (values: Values) => void) {
+export function useSample(
+  type: RecordType,
+  view: View,
+  program: DraftProgram,
+  isPublished: boolean,
+  onTried: (values: Values) => void,
+) {
   const found = useQuery({
-    queryKey: ['sample', type.key, view.record],
+    queryKey: ['sample', type.key, view.record, isPublished],
     queryFn: () =>
-      answered(view.record === 0 ? beginRecord({ path: { key: type.key } }) : readRecord({ path: { id: view.record } })),
+      view.record !== 0
+        ? answered(readRecord({ path: { id: view.record } }))
+        : isPublished
+          ? answered(beginRecord({ path: { key: type.key } }))
+          : unpublished(type),
     placeholderData: keepPreviousData,
   });
   const sample = found.data;

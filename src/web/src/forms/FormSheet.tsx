@@ -1,0 +1,145 @@
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
+import { Button, Group, Select, Text, Title } from '@mantine/core';
+import { useState } from 'react';
+import type { Form } from '../api/generated';
+import type { Drawing } from '../draftingTable/draft/OpenDraft';
+import { Begin } from '../frame/Begin';
+import { Typed } from '../frame/Typed';
+import lines from '../sheet/lines.module.css';
+import { withFieldAt, withForm, withNewForm, withNewTab } from './edits';
+import classes from './Forms.module.css';
+import { Place } from './Place';
+import { TabDrawing } from './TabDrawing';
+
+/** The name by which the margin goes while something is dragged. */
+const margin = 'in the margin';
+
+/** One form with its tabs, sections and fields to be dragged; what stands nowhere on it waits in the margin. */
+export function FormSheet({ draft, published, problems }: Drawing) {
+  const { definition, changeType } = draft;
+  const { recordType: type } = definition;
+  const [chosen, setChosen] = useState(type.forms[0]?.key ?? '');
+  const form = type.forms.find(({ key }) => key === chosen) ?? type.forms[0];
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  if (!form) {
+    return null;
+  }
+  const { key: formKey } = form;
+  const change = (next: (form: Form) => Form) => changeType(withForm(type, formKey, next));
+  const sections = form.tabs.flatMap((tab) => tab.sections);
+  const standing = new Set(sections.flatMap(({ fields }) => fields));
+  const waiting = type.fields.filter(({ key }) => !standing.has(key)).map(({ key }) => key);
+  const mistakes = problems.type.filter(({ place }) => place.startsWith('/recordType/forms'));
+
+  function drop({ active, over }: DragEndEvent) {
+    if (!over || over.id === active.id) {
+      return;
+    }
+    const field = String(active.id);
+    const onto = String(over.id);
+    const section = sections.find(({ key, fields }) => `section ${key}` === onto || fields.includes(onto));
+    // Further down in its own section it goes below what it is dropped on, as it looks while it is dragged.
+    const from = section?.fields.indexOf(field) ?? -1;
+    const at = section?.fields.indexOf(onto) ?? -1;
+    const before = at < 0 ? null : from >= 0 && from < at ? (section?.fields[at + 1] ?? null) : onto;
+    change((one) => withFieldAt(one, field, section?.key ?? null, before));
+  }
+
+  return (
+    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+      <main className={classes.page}>
+        <section className={classes.sheet} aria-label={`The form ${form.label}`}>
+          <Group justify="space-between" className={classes.head}>
+            <Group gap={8}>
+              <Title order={2} className={classes.heading}>
+                Form
+              </Title>
+              <Select
+                aria-label="Form that is drawn"
+                w={200}
+                allowDeselect={false}
+                data={type.forms.map(({ key, label }, i) => ({ value: key, label: i === 0 ? `${label} (main)` : label }))}
+                value={form.key}
+                onChange={(key) => key && setChosen(key)}
+              />
+              <Typed
+                aria-label="Name of the form"
+                w={190}
+                value={form.label}
+                onDone={(label) => label && change((one) => ({ ...one, label }))}
+              />
+              <Button
+                variant="default"
+                disabled={type.forms[0] === form || published?.forms.some(({ key }) => key === form.key)}
+                onClick={() => changeType({ ...type, forms: type.forms.filter((one) => one !== form) })}
+              >
+                Take the form away
+              </Button>
+            </Group>
+            <Begin
+              what="form"
+              onBegin={(label) => {
+                const grown = withNewForm(type, label);
+                changeType(grown.type);
+                setChosen(grown.key);
+              }}
+            >
+              Add the form
+            </Begin>
+          </Group>
+          <div className={classes.tabs}>
+            {mistakes.map((mistake) => (
+              <Text key={mistake.place + mistake.what} className={lines.wrong} role="alert" size="sm">
+                {mistake.what} {mistake.mend}
+              </Text>
+            ))}
+            {form.tabs.map((tab, i) => (
+              <TabDrawing
+                key={tab.key}
+                definition={definition}
+                form={form}
+                tab={tab}
+                at={i}
+                onForm={change}
+                onType={changeType}
+              />
+            ))}
+            <Begin what="tab" onBegin={(label) => change((one) => withNewTab(one, label))}>
+              Add the tab
+            </Begin>
+          </div>
+        </section>
+        <section className={classes.margin} aria-label="Fields in the margin">
+          <Title order={2} className={classes.heading}>
+            In the margin
+          </Title>
+          <Text size="sm" c="dimmed">
+            {waiting.length > 0
+              ? 'These stand nowhere on this form. Drag them to their place.'
+              : 'Every field stands somewhere on this form.'}
+          </Text>
+          <Place
+            id={margin}
+            label="the margin"
+            fields={waiting}
+            type={type}
+            sections={sections}
+            onPlace={(field, section) => change((one) => withFieldAt(one, field, section, null))}
+          />
+        </section>
+      </main>
+    </DndContext>
+  );
+}

@@ -1,0 +1,66 @@
+import type { Definition, Move, RecordType, Stage, Workflow } from '../api/generated';
+import { keyFor } from '../fields/keyFor';
+
+/** The record type with another workflow in the place of the one of that key. */
+export const withWorkflow = (type: RecordType, key: string, change: Partial<Workflow>): RecordType => ({
+  ...type,
+  workflows: type.workflows.map((workflow) => (workflow.key === key ? { ...workflow, ...change } : workflow)),
+});
+
+/** The record type where that stage is called otherwise: a key means the same stage in all workflows. */
+export const withStageLabel = (type: RecordType, key: string, label: string): RecordType => ({
+  ...type,
+  workflows: type.workflows.map((workflow) => ({
+    ...workflow,
+    stages: workflow.stages.map((stage) => (stage.key === key ? { ...stage, label } : stage)),
+  })),
+});
+
+/** The workflow with a new stage after the one at that place; moves go on to it and from it where they went past. */
+export function withNewStage(type: RecordType, workflow: Workflow, at: number, label: string): Partial<Workflow> {
+  const taken = new Set(type.workflows.flatMap(({ stages }) => stages.map(({ key }) => key)));
+  const stage: Stage = { key: keyFor(label, taken), label };
+  return { stages: [...workflow.stages.slice(0, at + 1), stage, ...workflow.stages.slice(at + 1)] };
+}
+
+/** The workflow without a stage, and without the moves that lead to it or from it. */
+export const withoutStage = ({ stages, moves }: Workflow, key: string): Partial<Workflow> => ({
+  stages: stages.filter((stage) => stage.key !== key),
+  moves: moves.filter(({ from, to }) => from !== key && to !== key),
+});
+
+/** The workflow with the stage that many places further on. */
+export function withStageMoved({ stages }: Workflow, at: number, by: number): Partial<Workflow> {
+  const others = stages.filter((_, i) => i !== at);
+  const to = Math.max(0, Math.min(others.length, at + by));
+  return { stages: [...others.slice(0, to), stages[at]!, ...others.slice(to)] };
+}
+
+/** The workflow with a move from the one stage to the other. */
+export function withNewMove(type: RecordType, workflow: Workflow, from: string, to: string): Partial<Workflow> {
+  const taken = new Set(type.workflows.flatMap(({ moves }) => moves.map(({ key }) => key)));
+  const label = `To ${workflow.stages.find(({ key }) => key === to)!.label.toLowerCase()}`;
+  return { moves: [...workflow.moves, { key: keyFor(label, taken), label, from, to }] };
+}
+
+export const withMove = ({ moves }: Workflow, key: string, change: Partial<Move>): Partial<Workflow> => ({
+  moves: moves.map((move) => (move.key === key ? { ...move, ...change } : move)),
+});
+
+/** The record type with another workflow of two stages. */
+export function withNewWorkflow(type: RecordType, label: string): RecordType {
+  const key = keyFor(label, new Set(type.workflows.map((workflow) => workflow.key)));
+  const { stages } = type.workflows[0]!;
+  return { ...type, workflows: [...type.workflows, { key, label, stages: [stages[0]!, stages.at(-1)!], moves: [] }] };
+}
+
+export const withNewRole = (type: RecordType, label: string): RecordType => ({
+  ...type,
+  roles: [...(type.roles ?? []), { key: keyFor(label, new Set(type.roles?.map(({ key }) => key))), label }],
+});
+
+/** Whether a rule, an example or a move names that stage, move or role by its key. */
+export const isNamed = ({ rules, examples, recordType }: Definition, key: string): boolean =>
+  JSON.stringify([rules, examples, recordType.workflows.map(({ moves }) => moves.map(({ roles }) => roles))]).includes(
+    `"${key}"`,
+  );
