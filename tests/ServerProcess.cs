@@ -7,11 +7,24 @@ namespace Dibujo.Tests;
 internal sealed class ServerProcess : IAsyncDisposable
 {
     private readonly Process process;
+    private readonly System.Text.StringBuilder said;
 
-    private ServerProcess(Process process, Uri address)
+    private ServerProcess(Process process, Uri address, System.Text.StringBuilder said)
     {
-        this.process = process;
+        (this.process, this.said) = (process, said);
         Address = address;
+    }
+
+    /// <summary>Everything that it has printed so far.</summary>
+    internal string Said
+    {
+        get
+        {
+            lock (said)
+            {
+                return said.ToString();
+            }
+        }
     }
 
     internal Uri Address { get; }
@@ -30,7 +43,14 @@ internal sealed class ServerProcess : IAsyncDisposable
     {
         var address = new Uri(Environment.GetEnvironmentVariable("DIBUJO_URLS") ?? $"http://127.0.0.1:{FreePort()}");
         var started = Process.Start(StartInfo(data, address, largestFile, settings))!;
-        started.OutputDataReceived += (_, _) => { };
+        var said = new System.Text.StringBuilder();
+        started.OutputDataReceived += (_, line) =>
+        {
+            lock (said)
+            {
+                said.AppendLine(line.Data);
+            }
+        };
         started.BeginOutputReadLine();
         using var http = new HttpClient { BaseAddress = address };
         for (var attempt = 0; attempt < 480; attempt++)
@@ -40,7 +60,7 @@ internal sealed class ServerProcess : IAsyncDisposable
                 using var health = await http.GetAsync(new Uri("/health", UriKind.Relative));
                 if (health.IsSuccessStatusCode)
                 {
-                    return new(started, address);
+                    return new(started, address, said);
                 }
             }
             catch (HttpRequestException)
@@ -73,6 +93,16 @@ internal sealed class ServerProcess : IAsyncDisposable
         var says = await failing.StandardError.ReadToEndAsync();
         await failing.WaitForExitAsync();
         return (failing.ExitCode, says);
+    }
+
+    /// <summary>Runs the server's command for a copy of its data: its exit code.</summary>
+    internal static async Task<int> BackUp(string data, string target)
+    {
+        using var copying = Process.Start(StartInfo(data, new Uri($"http://127.0.0.1:{FreePort()}"), null, [$"--backup={target}"]))!;
+        copying.OutputDataReceived += (_, _) => { };
+        copying.BeginOutputReadLine();
+        await copying.WaitForExitAsync();
+        return copying.ExitCode;
     }
 
     private static ProcessStartInfo StartInfo(string data, Uri address, int? largestFile, string[] settings)

@@ -85,6 +85,45 @@ public sealed class AccessibilityTests(Server server) : IClassFixture<Server>
         Assert.True(found.Count == 0, string.Join("\n", found));
     }
 
+    [Theory]
+    [InlineData("light")]
+    [InlineData("dark")]
+    public void The_other_sheets_are_open_to_everybody(string theme)
+    {
+        using var browser = new Browser(server.Address);
+        browser.BeforeEachPage($"localStorage.setItem('mantine-color-scheme-value', '{theme}')");
+        browser.SignIn("ada");
+        var found = new List<string>();
+        void Look(string name) => found.AddRange(Judge(browser).Select(finding => $"{name}: {finding}"));
+        Look("record types");
+        browser.Press("button", "New record type");
+        browser.See("[role=dialog] input");
+        Look("beginning a record type");
+        browser.Open("/types/object-loan/forms");
+        browser.See("[data-tab]");
+        Look("forms");
+        browser.Press("button[aria-label='More for the section Loan']");
+        browser.See("[role=menuitem]");
+        Look("what can be done to a section");
+        browser.Open("/types/object-loan/fields");
+        browser.Press("[data-field=mode] button");
+        browser.See("section[aria-label='The field Mode']");
+        Look("fields");
+        browser.Open("/types/object-loan/workflow");
+        browser.See("ol");
+        Look("workflow");
+        browser.Open("/types/object-loan/exchange");
+        browser.See("section[aria-label=In]");
+        Look("exchange");
+        browser.Open("/people");
+        browser.See("[data-account]");
+        Look("people");
+        browser.Press("button", "Invite a person");
+        browser.See("[role=dialog] input");
+        Look("inviting a person");
+        Assert.True(found.Count == 0, string.Join("\n", found));
+    }
+
     private static void Say(Browser browser, string said)
     {
         browser.Press("textarea[aria-label='Say a rule']");

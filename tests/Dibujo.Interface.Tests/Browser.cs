@@ -89,6 +89,9 @@ internal sealed class Browser : IDisposable
         Presses++;
     }
 
+    /// <summary>Chooses a file where one is asked for; such an input is never seen.</summary>
+    internal void Attach(string css, string file) => driver.FindElement(By.CssSelector(css)).SendKeys(file);
+
     internal void Type(string css, string text) => Act(() => See(css).SendKeys(text));
 
     /// <summary>Types where the focus is.</summary>

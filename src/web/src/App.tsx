@@ -14,6 +14,7 @@ const auditTrail = async () => ({ Component: (await import('./auditTrail/AuditTr
 const fields = async () => ({ Component: (await import('./fields/Fields')).Fields });
 const forms = async () => ({ Component: (await import('./forms/Forms')).Forms });
 const workflow = async () => ({ Component: (await import('./workflow/Workflows')).Workflows });
+const exchange = async () => ({ Component: (await import('./exchange/Exchange')).Exchange });
 const people = async () => ({ Component: (await import('./people/People')).People });
 const draftingTable = async () => ({ Component: (await import('./draftingTable/DraftingTable')).DraftingTable });
 
@@ -26,6 +27,7 @@ const router = createBrowserRouter([
       { path: '/types/:type/forms', lazy: forms },
       { path: '/types/:type/fields', lazy: fields },
       { path: '/types/:type/workflow', lazy: workflow },
+      { path: '/types/:type/exchange', lazy: exchange },
       { path: '/types/:type/records', element: <RecordList /> },
       { path: '/types/:type/records/new', element: <NewRecordPage /> },
       { path: '/records/:id', element: <StoredRecordPage /> },

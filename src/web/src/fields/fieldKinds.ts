@@ -55,12 +55,18 @@ function limits(min: number | null | undefined, max: number | null | undefined):
   return min != null && max != null ? `${min} to ${max}` : min != null ? `from ${min} on` : max != null ? `up to ${max}` : '';
 }
 
-/** Choices by their labels, one on a line. Those that were there keep their keys; what is no longer there is retired where it may be held. */
+/**
+ * Choices by their labels, one on a line. Those that were there keep their keys, also where one line is called otherwise;
+ * what is no longer there is retired where it may be held.
+ */
 export function optionsFrom(text: string, before: { key: string; label: string; retired?: boolean }[], isHeld: boolean) {
   const labels = [...new Set(text.split('\n').map((line) => line.trim()))].filter(Boolean);
   const keys = new Set(before.map(({ key }) => key));
-  const named = labels.map((label) => {
-    const known = before.find((option) => option.label === label);
+  const offered = before.filter(({ retired }) => !retired);
+  const differing = labels.length === offered.length ? labels.filter((label, i) => offered[i]?.label !== label) : [];
+  const named = labels.map((label, i) => {
+    const isRenamed = differing.length === 1 && differing[0] === label;
+    const known = before.find((option) => option.label === label) ?? (isRenamed ? offered[i] : undefined);
     const key = known?.key ?? keyFor(label, keys);
     keys.add(key);
     return { key, label };

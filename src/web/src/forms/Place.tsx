@@ -48,7 +48,7 @@ function FieldDrawing({ field: key, here, type, sections, onPlace }: FieldProps)
       data-dragging={isDragging || undefined}
       style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : undefined}
     >
-      <button type="button" className={classes.grip} {...attributes} {...listeners} aria-label={`Drag ${label}`}>
+      <button type="button" className={classes.grip} {...attributes} {...listeners} title="Drag to its place">
         <span className={classes.label}>{label}</span>
         <span className={classes.kind}>{field && kindLabel(field.type.kind)}</span>
       </button>

@@ -7,6 +7,7 @@ const sheets = [
   { number: '07', label: 'Forms', path: 'forms' },
   { number: '08', label: 'Fields', path: 'fields' },
   { number: '09', label: 'Workflow', path: 'workflow' },
+  { number: '10', label: 'Exchange', path: 'exchange' },
 ];
 
 export function SheetIndex({ type }: { type: string }) {

@@ -1,5 +1,5 @@
-import { useEffect } from 'react';
 import { useBlocker } from 'react-router-dom';
+import { useClosingWarning } from './useClosingWarning';
 
 /** Asks before the page is left while something is not saved, whether for another page of ours or for good. */
 export function useUnsavedWarning(isUnsaved: boolean) {
@@ -11,12 +11,5 @@ export function useUnsavedWarning(isUnsaved: boolean) {
     const { isSaved } = (nextLocation.state ?? {}) as { isSaved?: boolean };
     return isUnsaved && !isSaved && !window.confirm('Something is not saved yet. Leave all the same?');
   });
-  useEffect(() => {
-    if (!isUnsaved) {
-      return;
-    }
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [isUnsaved]);
+  useClosingWarning(isUnsaved);
 }

@@ -177,9 +177,13 @@ export class SharedDraft {
     this.tell({ edition, version });
   }
 
+  /** Sends what waits, and nothing after. */
   close() {
-    this.isClosed = true;
     clearTimeout(this.timer);
+    void this.send().finally(() => {
+      this.isClosed = true;
+      clearTimeout(this.timer);
+    });
   }
 
   private write(definition: Definition, kept = 0) {

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { answered } from '../../api/client';
 import { makeDraftStep, readDraft, readDraftSteps, type DraftView, type RecordType, type Rule } from '../../api/generated';
-import { useUnsavedWarning } from '../../frame/useUnsavedWarning';
+import { useClosingWarning } from '../../frame/useClosingWarning';
 import { SharedDraft } from './sharedDraft';
 import { shelfOf } from './shelf';
 import { useLive } from './useLive';
@@ -22,7 +22,8 @@ export function useDraft(key: string, stored: DraftView) {
   );
   const state = useSyncExternalStore(shared.subscribe, shared.present);
   useLive(key, shared.pull);
-  useUnsavedWarning(!state.isSaved);
+  // Who goes to another page of ours loses nothing: what was not sent is sent then, and kept until it has arrived.
+  useClosingWarning(!state.isSaved);
   useEffect(() => () => shared.close(), [shared]);
   const changeRules = useCallback((rules: Rule[]) => shared.change({ ...shared.present().definition, rules }), [shared]);
   const changeType = useCallback(

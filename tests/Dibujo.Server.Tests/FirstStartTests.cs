@@ -1,0 +1,65 @@
+using System.Net;
+using System.Text.RegularExpressions;
+
+namespace Dibujo.Server.Tests;
+
+/// <summary>An installation without the demo: its first administrator, and copies of its data.</summary>
+public sealed class FirstStartTests
+{
+    [Fact]
+    public async Task Whoever_sees_what_the_first_start_prints_makes_the_first_administrator_once()
+    {
+        var data = ServerProcess.NewDataFolder();
+        await using var server = await ServerProcess.Start(data, null, "--demo=false");
+        var key = Regex.Match(server.Said, "/welcome#([0-9A-F]{64})", RegexOptions.None, TimeSpan.FromSeconds(1)).Groups[1].Value;
+        Assert.NotEmpty(key);
+        var nobody = await CallerAt(server);
+
+        using var unnamed = await nobody.Post("/api/welcome", new { key, password = "a good long one" });
+        Assert.Equal(HttpStatusCode.BadRequest, unnamed.StatusCode);
+        using var made = await nobody.Post("/api/welcome", new { key, userName = "vera", displayName = "Vera Lindqvist", password = "a good long one" });
+        Assert.Equal(HttpStatusCode.NoContent, made.StatusCode);
+        using var again = await nobody.Post("/api/welcome", new { key, userName = "mallory", displayName = "Mallory", password = "a good long one" });
+        Assert.Equal(HttpStatusCode.NotFound, again.StatusCode);
+
+        using var signedIn = await nobody.Try("vera", "a good long one");
+        await nobody.FetchToken();
+        Assert.True((await nobody.Read("/api/sign-in"))["person"]!["isAdministrator"]!.GetValue<bool>());
+        using var begun = await nobody.Post("/api/record-types", new { key = "frame", label = "Frame" });
+        using var published = await nobody.Post("/api/record-types/frame/editions", new { version = 1, note = "As it was begun." });
+        Assert.Equal(HttpStatusCode.OK, published.StatusCode);
+
+        var copy = Path.Combine(data, "copy");
+        Assert.Equal(0, await ServerProcess.BackUp(data, copy));
+        Assert.Equal(3, await ServerProcess.BackUp(data, copy));
+        await using var restored = await ServerProcess.Start(copy, null, "--demo=false");
+        Assert.DoesNotContain("/welcome#", restored.Said, StringComparison.Ordinal);
+        var vera = await CallerAt(restored);
+        using var there = await vera.Try("vera", "a good long one");
+        Assert.Equal(HttpStatusCode.NoContent, there.StatusCode);
+    }
+
+    [Fact]
+    public async Task Another_start_prints_another_link_in_the_place_of_the_first()
+    {
+        var data = ServerProcess.NewDataFolder();
+        string first;
+        await using (var server = await ServerProcess.Start(data, null, "--demo=false"))
+        {
+            first = Regex.Match(server.Said, "/welcome#([0-9A-F]{64})", RegexOptions.None, TimeSpan.FromSeconds(1)).Groups[1].Value;
+        }
+
+        await using var later = await ServerProcess.Start(data, null, "--demo=false");
+        var nobody = await CallerAt(later);
+        using var old = await nobody.Post("/api/welcome/look", new { key = first });
+        Assert.Equal(HttpStatusCode.NotFound, old.StatusCode);
+        Assert.Contains("/welcome#", later.Said, StringComparison.Ordinal);
+    }
+
+    private static async Task<Caller> CallerAt(ServerProcess server)
+    {
+        var caller = new Caller(new HttpClient { BaseAddress = server.Address });
+        await caller.FetchToken();
+        return caller;
+    }
+}
