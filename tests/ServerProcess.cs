@@ -43,12 +43,12 @@ internal sealed class ServerProcess : IAsyncDisposable
     {
         var address = new Uri(Environment.GetEnvironmentVariable("DIBUJO_URLS") ?? $"http://127.0.0.1:{FreePort()}");
         var started = Process.Start(StartInfo(data, address, largestFile, settings))!;
-        var said = new System.Text.StringBuilder();
+        var output = new System.Text.StringBuilder();
         started.OutputDataReceived += (_, line) =>
         {
-            lock (said)
+            lock (output)
             {
-                said.AppendLine(line.Data);
+                output.AppendLine(line.Data);
             }
         };
         started.BeginOutputReadLine();
@@ -60,7 +60,7 @@ internal sealed class ServerProcess : IAsyncDisposable
                 using var health = await http.GetAsync(new Uri("/health", UriKind.Relative));
                 if (health.IsSuccessStatusCode)
                 {
-                    return new(started, address, said);
+                    return new(started, address, output);
                 }
             }
             catch (HttpRequestException)

@@ -1,3 +1,4 @@
+import { VisuallyHidden } from '@mantine/core';
 import { Fragment, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
 import { Link, useOutletContext } from 'react-router-dom';
@@ -5,6 +6,8 @@ import { Link, useOutletContext } from 'react-router-dom';
 interface Step {
   label: string;
   to?: string;
+  /** Told to the window's title and to those who listen; something else shows it. */
+  isUnseen?: boolean;
 }
 
 /** Tells the strip and the window's title where one is, and puts the screen's own controls beside it. */
@@ -18,8 +21,16 @@ export function Place({ steps, children }: { steps: Step[]; children?: ReactNode
         <nav aria-label="Place">
           {steps.map((step, i) => (
             <Fragment key={step.label}>
-              {i > 0 && ' / '}
-              {step.to ? <Link to={step.to}>{step.label}</Link> : <h1>{step.label}</h1>}
+              {i > 0 && !step.isUnseen && ' / '}
+              {step.isUnseen ? (
+                <VisuallyHidden component="h1">{step.label}</VisuallyHidden>
+              ) : step.to ? (
+                <Link to={step.to}>{step.label}</Link>
+              ) : i < steps.length - 1 ? (
+                step.label
+              ) : (
+                <h1>{step.label}</h1>
+              )}
             </Fragment>
           ))}
         </nav>

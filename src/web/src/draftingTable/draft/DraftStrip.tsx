@@ -27,9 +27,9 @@ export function DraftStrip({ sheet, shared, state, problems, onKeys, onEditions,
   return (
     <Place
       steps={[
-        { label: 'Record types', to: '/' },
         { label: type.label, to: state.edition === null ? undefined : `/types/${type.key}/records` },
-        { label: sheet },
+        // Which sheet it is the index beside it shows.
+        { label: sheet, isUnseen: true },
       ]}
     >
       <SheetIndex type={type.key} />
