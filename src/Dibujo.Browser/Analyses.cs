@@ -21,6 +21,10 @@ internal static partial class Analyses
         return AnswerWriter.Write(to => to.Write(Reordering.Between(definition.Rules, [.. places.Select(place => definition.Rules[place])], definition.Type)));
     }
 
+    /// <summary>Where the moves of each workflow lead: a list of <see cref="Core.Analysis.Ways"/>.</summary>
+    [JSExport]
+    internal static string Ways(int program) => AnswerWriter.Write(to => to.Write(Programs.DefinitionOf(program).Type.Workflows.Select(Core.Analysis.Ways.Of)));
+
     /// <summary>What rules with a jump ahead or an early end skip: a list of objects with <c>rule</c>, its place, and <c>elements</c>.</summary>
     [JSExport]
     internal static string Skipped(int program) => AnswerWriter.Write(to => to.WriteSkipped(Programs.Of(program)));

@@ -28,6 +28,13 @@ public static class AnalysisAnswer
                 to.List("elements", rule.Elements, to.Element);
             }));
 
+    /// <summary>For each workflow, the stages that no way leads to, and those from which none leads to an end.</summary>
+    public static void Write(this AnswerWriter to, IEnumerable<Ways> workflows) => to.List(workflows, ways => to.Object(() =>
+    {
+        to.Texts("unreached", ways.Unreached);
+        to.Texts("stuck", ways.Stuck);
+    }));
+
     /// <summary>What another order changes, a sentence each.</summary>
     public static void Write(this AnswerWriter to, ImmutableArray<Reordering> reorderings) =>
         to.List(reorderings, reordering => to.Json.WriteStringValue(reordering.What));

@@ -78,3 +78,11 @@ export interface TableReach {
 }
 
 export type { Outlook };
+
+/** Where the moves of a workflow lead, by keys of its stages. */
+export interface Ways {
+  /** No way leads to them from the first. */
+  unreached: string[];
+  /** No way leads from them to an end. */
+  stuck: string[];
+}

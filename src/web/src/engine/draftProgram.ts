@@ -9,7 +9,7 @@ import type {
   SentencePart,
   Vocabulary,
 } from '../api/generated';
-import type { DraftProblems, Hearing, TableReach } from './answers';
+import type { DraftProblems, Hearing, TableReach, Ways } from './answers';
 import type { Engine } from './engine';
 import type { OpenRecord } from './openRecord';
 
@@ -151,6 +151,11 @@ export class DraftProgram {
     const { rules } = this.definition;
     const skipped = await this.engine.ask('skipped', program);
     return new Map(skipped.map(({ rule, elements }) => [rules[rule]?.key ?? '', elements]));
+  }
+
+  /** Where the moves of each workflow lead. */
+  async ways(): Promise<Ways[]> {
+    return this.ask((program) => this.engine.ask('ways', program));
   }
 
   /** What changes where the rules stand in another order, a sentence each; rules that are new change no order. */

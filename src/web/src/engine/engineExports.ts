@@ -37,5 +37,6 @@ export interface EngineExports {
     Reach(program: number, items: number[], text: string): string;
     Reordered(program: number, places: number[]): string;
     Skipped(program: number): string;
+    Ways(program: number): string;
   };
 }

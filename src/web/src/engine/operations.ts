@@ -26,6 +26,7 @@ import type {
   TableReach,
   Value,
   Values,
+  Ways,
 } from './answers';
 import type { EngineExports } from './engineExports';
 import { sample } from './sample';
@@ -147,6 +148,9 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences, Anal
 
     /** What changes where the draft's rules stand in another order, given as their places now: sentences. */
     reordered: (program: number, places: number[]) => parsed<string[]>(Analyses.Reordered(program, places)),
+
+    /** Where the moves of each workflow lead. */
+    ways: (program: number) => parsed<Ways[]>(Analyses.Ways(program)),
 
     /** What rules with a jump ahead or an early end skip, by the places of the rules. */
     skipped: (program: number) => parsed<{ rule: number; elements: Element[] }[]>(Analyses.Skipped(program)),

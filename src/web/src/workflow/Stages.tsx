@@ -2,14 +2,18 @@ import { ActionIcon } from '@mantine/core';
 import { IconArrowLeft, IconArrowRight, IconX } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
 import type { Definition, RecordType, Workflow } from '../api/generated';
+import type { Ways } from '../engine/answers';
 import { Begin } from '../frame/Begin';
 import { Typed } from '../frame/Typed';
+import lines from '../sheet/lines.module.css';
 import { isNamed, withNewStage, withoutStage, withStageLabel, withStageMoved } from './edits';
 import classes from './Workflow.module.css';
 
 interface Props {
   definition: Definition;
   workflow: Workflow;
+  /** Where its moves lead; undefined until that is known. */
+  ways: Ways | undefined;
   /** The workflow as the edition in force has it: records may stand at its stages. */
   held: Workflow | undefined;
   onChange: (part: Partial<Workflow>) => void;
@@ -17,7 +21,7 @@ interface Props {
 }
 
 /** The stages as stations of a dimension line, in their order. A record begins at the first. */
-export function Stages({ definition, workflow, held, onChange, onType }: Props) {
+export function Stages({ definition, workflow, ways, held, onChange, onType }: Props) {
   const { recordType: type } = definition;
   return (
     <>
@@ -61,6 +65,8 @@ export function Stages({ definition, workflow, held, onChange, onType }: Props) 
                   <IconX size={14} />
                 </Tool>
               </div>
+              {ways?.unreached.includes(stage.key) && <p className={lines.wrong}>No way leads here.</p>}
+              {ways?.stuck.includes(stage.key) && <p className={lines.wrong}>No way leads on to an end.</p>}
             </li>
           );
         })}

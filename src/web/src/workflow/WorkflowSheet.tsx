@@ -6,10 +6,12 @@ import lines from '../sheet/lines.module.css';
 import { isNamed, withNewRole, withNewWorkflow, withWorkflow } from './edits';
 import { Moves } from './Moves';
 import { Stages } from './Stages';
+import { useWays } from './useWays';
 import classes from './Workflow.module.css';
 
 /** Each workflow as a dimension line with its moves below; then the roles. */
-export function WorkflowSheet({ draft, published, problems }: Drawing) {
+export function WorkflowSheet({ draft, published, problems, program }: Drawing) {
+  const ways = useWays(program);
   const { definition, changeType } = draft;
   const { recordType: type } = definition;
   const mistakes = problems.type.filter(({ place }) => /^\/recordType\/(workflows|roles)/.test(place));
@@ -20,7 +22,7 @@ export function WorkflowSheet({ draft, published, problems }: Drawing) {
           {mistake.what} {mistake.mend}
         </Text>
       ))}
-      {type.workflows.map((workflow) => {
+      {type.workflows.map((workflow, i) => {
         const change = (part: Partial<typeof workflow>) => changeType(withWorkflow(type, workflow.key, part));
         const held = published?.workflows.find(({ key }) => key === workflow.key);
         return (
@@ -45,7 +47,14 @@ export function WorkflowSheet({ draft, published, problems }: Drawing) {
                 </Button>
               </Group>
             </Group>
-            <Stages definition={definition} workflow={workflow} held={held} onChange={change} onType={changeType} />
+            <Stages
+              definition={definition}
+              workflow={workflow}
+              ways={ways[i]}
+              held={held}
+              onChange={change}
+              onType={changeType}
+            />
             <Moves type={type} workflow={workflow} onChange={change} />
           </section>
         );

@@ -5,6 +5,7 @@ import { useNavigate, useParams } from 'react-router-dom';
 import { answered, type Problem } from '../../api/client';
 import { readDraft, readRecordType, type DraftView, type RecordType } from '../../api/generated';
 import type { DraftProblems } from '../../engine/answers';
+import type { DraftProgram } from '../../engine/draftProgram';
 import { DraftStrip } from './DraftStrip';
 import { useDraft } from './useDraft';
 import { useProblems } from './useProblems';
@@ -16,6 +17,8 @@ export interface Drawing {
   /** The record type as the edition in force has it: what records may hold. Undefined before the first edition. */
   published: RecordType | undefined;
   problems: DraftProblems;
+  /** The draft in the engine. */
+  program: DraftProgram;
 }
 
 interface Props {
@@ -66,7 +69,7 @@ function Opened({ sheet, stored, published, children }: Props & { stored: DraftV
         problems={problems}
         onOpen={() => void navigate(`/types/${key}/rules`)}
       />
-      {children({ draft, published, problems })}
+      {children({ draft, published, problems, program })}
     </>
   );
 }

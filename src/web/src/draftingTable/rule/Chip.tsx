@@ -40,6 +40,18 @@ interface Props {
 const mostDrawn = 150;
 const completing = 'go on with ';
 
+/** A list keeps off the strip above and the edges of the window, and is as high as there is room. */
+const edges = { top: 46, bottom: 6, left: 6, right: 6 };
+const beside = {
+  flip: { padding: edges },
+  shift: { padding: edges },
+  size: {
+    padding: edges,
+    apply: ({ availableHeight, elements }: { availableHeight: number; elements: { floating: HTMLElement } }) =>
+      elements.floating.style.setProperty('--room', `${availableHeight}px`),
+  },
+};
+
 /** A blank of a sentence: press it and pick, type to filter, walk with the arrow keys. */
 export function Chip(props: Props) {
   const { isNext = false } = props;
@@ -121,6 +133,7 @@ function PickingChip(props: Props) {
       keepMounted={false}
       width={360}
       position="bottom-start"
+      middlewares={beside}
       onOptionSubmit={(value) => {
         if (value.startsWith(completing)) {
           setSearch(value.slice(completing.length));
@@ -211,7 +224,7 @@ function Options({
   const drawn = [...own, ...further, ...found.slice(0, mostDrawn)];
   const groups = [...new Set(drawn.map((option) => option.group ?? ''))];
   return (
-    <Combobox.Options mah={280} className={classes.options} aria-label={blank}>
+    <Combobox.Options className={classes.options} aria-label={blank}>
       {groups.map((group) => {
         const members = drawn
           .filter((option) => (option.group ?? '') === group)
