@@ -91,6 +91,7 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
         browser.Open("/types/object-loan/records");
         browser.Press("input[aria-label=Stage]");
         browser.Press("[role=option]", "Assessment");
+        browser.See("tbody tr:first-child td", "Assessment");
         browser.Press("tbody tr:first-child a");
 
         browser.See("section[aria-label='What is missing']", "No move from here is yours to make: ");
