@@ -38,14 +38,11 @@ internal static class Welcome
         Acceptance acceptance, HttpContext http, DibujoDb db, Invitations invitations, UserManager<Account> accounts, RoleManager<IdentityRole> roles, AuditTrail audit,
         CancellationToken cancellation)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         if (await invitations.FindAsync(acceptance.Key, cancellation) is not { } invitation)
         {
             return GoodForNothing();
         }
 
-        // First, so that of two who use it at once one comes too late.
-        db.Invitations.Remove(invitation);
         Account? account;
         if (invitation.AccountId is null)
         {
@@ -74,6 +71,14 @@ internal static class Welcome
         }
 
         account.PasswordHash = accounts.PasswordHasher.HashPassword(account, acceptance.Password);
+        // Nobody who saves waits for the hash; and of two who use the link at once one comes too late.
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        if (await invitations.FindAsync(acceptance.Key, cancellation) is null)
+        {
+            return GoodForNothing();
+        }
+
+        db.Invitations.Remove(invitation);
         if (invitation.AccountId is null)
         {
             if (await accounts.CreateAsync(account) is { Succeeded: false } refusal)

@@ -1,4 +1,4 @@
-import { Button, Group, Table, Text, Title } from '@mantine/core';
+import { Button, Group, Table, Text, Title, VisuallyHidden } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answered, type Problem } from '../api/client';
@@ -64,7 +64,7 @@ export function People() {
               <Table.Th>Roles</Table.Th>
               <Table.Th>Last here</Table.Th>
               <Table.Th>
-                <span className={classes.unseen}>What can be done</span>
+                <VisuallyHidden>What can be done</VisuallyHidden>
               </Table.Th>
             </Table.Tr>
           </Table.Thead>

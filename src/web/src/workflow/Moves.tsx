@@ -1,4 +1,4 @@
-import { Button, MultiSelect, Select } from '@mantine/core';
+import { Button, MultiSelect, Select, VisuallyHidden } from '@mantine/core';
 import { useState } from 'react';
 import type { RecordType, Workflow } from '../api/generated';
 import { Typed } from '../frame/Typed';
@@ -28,7 +28,7 @@ export function Moves({ type, workflow, onChange }: Props) {
             <th>To</th>
             <th>Who may make it</th>
             <th>
-              <span className={classes.unseen}>Take away</span>
+              <VisuallyHidden>Take away</VisuallyHidden>
             </th>
           </tr>
         </thead>
