@@ -26,6 +26,9 @@ public sealed record RecordType(
     /// <summary>The other record types to which links lead, as far as rules look at them; a link may also lead to this type itself.</summary>
     public ImmutableArray<LinkedType> Linked { get; init => field = value.OrEmpty(); } = [];
 
+    /// <summary>What becomes of the records kept under the edition before, in the order in which it was decided; a draft's is used up as it is published.</summary>
+    public ImmutableArray<Reshape> Reshaping { get; init => field = value.OrEmpty(); } = [];
+
     /// <summary>The fields of the record type of that key: this one or one of <see cref="Linked"/>; null for an unknown one.</summary>
     public ImmutableArray<Field>? FieldsOf(string recordType) => recordType == Key
         ? Fields

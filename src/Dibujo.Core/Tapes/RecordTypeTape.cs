@@ -27,7 +27,7 @@ public static class RecordTypeTape
     internal static Element Element(TapeNode node) => new(EnumTape.Read<ElementKind>(node["kind"]), node["key"].Text);
 
     private static Field Field(TapeNode node) => new(
-        node["key"].Text, node["label"].Text, Type(node["type"]), node["help"].TextOrNull, Rest(node["rest"]), Default(node["default"]));
+        node["key"].Text, node["label"].Text, Type(node["type"]), node["help"].TextOrNull, Rest(node["rest"]), Default(node["default"]), node["retired"].IsTrue);
 
     private static FieldType Type(TapeNode node) => node["kind"].Text switch
     {
