@@ -32,6 +32,9 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
     /// <summary>Records as last saved.</summary>
     public DbSet<StoredRecord> Records => Set<StoredRecord>();
 
+    /// <summary>What records will be once a publication is through.</summary>
+    public DbSet<StagedRecord> Staged => Set<StagedRecord>();
+
     /// <summary>How many records there are, as the database counts them.</summary>
     public DbSet<RecordCount> RecordCounts => Set<RecordCount>();
 
@@ -64,6 +67,31 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
     {
         using var turn = await WriteQueue.TurnAsync(cancellationToken);
         return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
+
+    /// <summary>Saves what was judged under an edition, as long as that is in force.</summary>
+    /// <exception cref="EditionSupersededException">Another edition is: its fields may be others.</exception>
+    public async Task SaveUnderAsync(string recordType, int edition, CancellationToken cancellation)
+    {
+        using var turn = await WriteQueue.TurnAsync(cancellation);
+        if (await RecordTypes.Where(type => type.Key == recordType).Select(type => type.Published).SingleOrDefaultAsync(cancellation) != edition)
+        {
+            throw new EditionSupersededException();
+        }
+
+        await base.SaveChangesAsync(acceptAllChangesOnSuccess: true, cancellation);
+    }
+
+    /// <summary>Does several things in one transaction while everybody else who writes waits: all of it is there after, or nothing.</summary>
+    /// <param name="work">What is done; it is given what stores all that is tracked so far. What is tracked at its end is stored with it.</param>
+    /// <param name="cancellation">Ends it, with nothing done.</param>
+    public async Task TogetherAsync(Func<Func<Task>, Task> work, CancellationToken cancellation)
+    {
+        using var turn = await WriteQueue.TurnAsync(cancellation);
+        await using var transaction = await Database.BeginTransactionAsync(cancellation);
+        await work(() => base.SaveChangesAsync(acceptAllChangesOnSuccess: true, cancellation));
+        await base.SaveChangesAsync(acceptAllChangesOnSuccess: true, cancellation);
+        await transaction.CommitAsync(cancellation);
     }
 
     /// <inheritdoc/>
@@ -104,6 +132,13 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
             record.HasIndex(r => new { r.RecordType, r.Stage, r.ChangedAt, r.Id, r.Title, r.Workflow, r.ChangedBy });
             record.Property(r => r.Version).IsConcurrencyToken();
             Json(record.Property(r => r.Values));
+        });
+        builder.Entity<StagedRecord>(staged =>
+        {
+            staged.Property(s => s.Id).ValueGeneratedNever();
+            Json(staged.Property(s => s.Values));
+            Json(staged.Property(s => s.Before));
+            Json(staged.Property(s => s.After));
         });
         // Triggers on the records keep it; a migration that rebuilds their table has to make them again.
         builder.Entity<RecordCount>().HasKey(c => new { c.RecordType, c.Stage });

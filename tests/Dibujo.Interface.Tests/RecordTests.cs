@@ -20,7 +20,7 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
         rosa.See("aside", "Everything is saved.");
 
         lorenz.Press("button", "Save");
-        lorenz.See("[role=alert]", "rosa has saved this record in the meantime");
+        lorenz.See("[role=alert]", "rosa has changed this record in the meantime");
         lorenz.Press("button", "Load it again and keep my changes");
         lorenz.See("aside", "1 change not saved yet.");
         lorenz.Press("button", "Save");

@@ -57,6 +57,11 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         ("POST", $"{Loans}/draft/imports", "{}", 'A'),
         ("GET", $"{Loans}/editions", null, 'A'),
         ("POST", $"{Loans}/editions", """{"version": 0, "note": ""}""", 'A'),
+        ("GET", $"{Loans}/editions/1/draft", null, 'A'),
+        ("GET", $"{Loans}/publication", null, 'A'),
+        ("GET", $"{Loans}/holdings", null, 'A'),
+        ("POST", $"{Loans}/consequences", "{}", 'A'),
+        ("POST", "/api/reshaped", "{}", 'A'),
         ("POST", "/api/packs/check", "{}", 'A'),
         ("POST", "/live/drafts/negotiate?negotiateVersion=1", "", 'A'),
     ];

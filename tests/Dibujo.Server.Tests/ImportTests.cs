@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json.Nodes;
 using Dibujo.Core.Values;
 using Dibujo.Server.Records;
+using Dibujo.Server.RecordTypes;
 using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Tests;
@@ -98,7 +99,7 @@ public sealed class ImportTests(Site site) : IClassFixture<Site>
         var id = await Begin(lorenz, "Lantern");
         await site.InStore(async db =>
         {
-            var lookup = new RecordLookup(db);
+            var lookup = new RecordLookup(db, new Editions());
             Assert.Equal("Lantern", lookup.Find("gallery-works", id)!["title"].Plain);
 
             var changed = await db.Records.AsNoTracking().SingleAsync(r => r.Id == id);

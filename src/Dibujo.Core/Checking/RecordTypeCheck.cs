@@ -148,12 +148,21 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
                         "Give one of them another key.");
                 }
 
+                if (section.Columns is { } columns and (< 1 or > Section.MostColumns))
+                {
+                    problems.Add($"{here}/columns", $"{section.Label} cannot have {columns} columns.", $"Choose 1 to {Section.MostColumns}.");
+                }
+
                 foreach (var (f, field) in section.Fields.Index())
                 {
                     if (type.Find(field) is null)
                     {
                         problems.Add($"{here}/fields/{f}", $"There is no field “{Excerpt.Of(field)}”.",
                             "Add it to the record type, or take it off the form.");
+                    }
+                    else if (type.Find(field)!.Retired)
+                    {
+                        problems.Add($"{here}/fields/{f}", $"{type.Find(field)!.Label} is retired and still stands on {form.Label}.", "Take it off, or bring it back.");
                     }
                     else if (!placed.Add(field))
                     {

@@ -9,7 +9,8 @@ namespace Dibujo.Core.Drafts;
 /// <param name="Edits">To rules, one for each. A rule that is placed after another comes after that one's own edit.</param>
 /// <param name="RecordType">What the record type is from now on; null where that stays.</param>
 /// <param name="RecordTypeBase">The draft's version by which the record type was last changed, as far as the editor knew.</param>
-public sealed record DraftStep(ImmutableArray<RuleEdit> Edits, RecordType? RecordType = null, int RecordTypeBase = 0)
+/// <param name="Examples">What the examples are from now on; null where they stay. They go with the record type: where that collides, they wait with it.</param>
+public sealed record DraftStep(ImmutableArray<RuleEdit> Edits, RecordType? RecordType = null, int RecordTypeBase = 0, ImmutableArray<Example>? Examples = null)
 {
     /// <summary>The step from one draft to another, made knowing everything that has been done to it up to that version.</summary>
     public static DraftStep Between(Definition before, Definition after, int version)
@@ -32,9 +33,12 @@ public sealed record DraftStep(ImmutableArray<RuleEdit> Edits, RecordType? Recor
             previous = rule.Key;
         }
 
-        return new(edits.ToImmutable(), IsSame(before.RecordType, after.RecordType) ? null : after.RecordType, version);
+        return new(edits.ToImmutable(), IsSame(before.RecordType, after.RecordType) ? null : after.RecordType, version, IsSame(before.Examples, after.Examples) ? null : after.Examples);
     }
 
     /// <summary>By what is written in a file: lists of the model have no equality of their own.</summary>
     internal static bool IsSame(RecordType one, RecordType other) => ReferenceEquals(one, other) || JsonText.Write(one).SequenceEqual(JsonText.Write(other));
+
+    private static bool IsSame(ImmutableArray<Example> one, ImmutableArray<Example> other) =>
+        one == other || (one.Length == other.Length && one.Zip(other).All(pair => JsonText.Write(pair.First).SequenceEqual(JsonText.Write(pair.Second))));
 }

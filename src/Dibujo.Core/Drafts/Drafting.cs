@@ -49,7 +49,11 @@ public sealed record Drafting(Definition Definition, ImmutableArray<string> Chan
         }
 
         var isTypeColliding = step.RecordType is { } type && !DraftStep.IsSame(type, draft.RecordType) && typeRevision > step.RecordTypeBase;
-        return new(new(isTypeColliding ? draft.RecordType : step.RecordType ?? draft.RecordType, rules.ToImmutable()), [.. changed], colliding.ToImmutable(), isTypeColliding);
+        var definition = new Definition(isTypeColliding ? draft.RecordType : step.RecordType ?? draft.RecordType, rules.ToImmutable())
+        {
+            Examples = isTypeColliding ? draft.Examples : step.Examples ?? draft.Examples,
+        };
+        return new(definition, [.. changed], colliding.ToImmutable(), isTypeColliding);
     }
 
     private static void Put(ImmutableArray<Rule>.Builder rules, int at, RuleEdit edit)

@@ -17,4 +17,14 @@ public sealed record Tab(string Key, string Label, ImmutableArray<Section> Secti
 /// <param name="Label">The heading.</param>
 /// <param name="Fields">Keys of fields, in the order in which they are filled in.</param>
 /// <param name="Rest">Its state when no rule speaks.</param>
-public sealed record Section(string Key, string Label, ImmutableArray<string> Fields, Rest? Rest = null);
+public sealed record Section(string Key, string Label, ImmutableArray<string> Fields, Rest? Rest = null)
+{
+    /// <summary>The most columns that a section may have.</summary>
+    public const int MostColumns = 4;
+
+    /// <summary>How many fields stand side by side where there is room; null: as many as fit.</summary>
+    public int? Columns { get; init; }
+
+    /// <summary>How many columns a field takes, by its key, where that is more than one; a width beyond the section's own is the whole row.</summary>
+    public ImmutableSortedDictionary<string, int> Widths { get; init => field = value ?? ImmutableSortedDictionary<string, int>.Empty; } = ImmutableSortedDictionary<string, int>.Empty;
+}

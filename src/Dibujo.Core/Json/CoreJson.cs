@@ -48,4 +48,5 @@ namespace Dibujo.Core.Json;
 [JsonSerializable(typeof(ImmutableArray<ExampleRun>))]
 [JsonSerializable(typeof(ImportReport))]
 [JsonSerializable(typeof(ImmutableArray<Outlook>))]
+[JsonSerializable(typeof(ImmutableArray<Reshape>))]
 public sealed partial class CoreJson : JsonSerializerContext;

@@ -20,7 +20,11 @@ internal sealed class FieldRenaming(RecordType type, string from, string to) : R
             {
                 Tabs = [.. form.Tabs.Select(tab => tab with
                 {
-                    Sections = [.. tab.Sections.Select(section => section with { Fields = [.. section.Fields.Select(Field)] })],
+                    Sections = [.. tab.Sections.Select(section => section with
+                    {
+                        Fields = [.. section.Fields.Select(Field)],
+                        Widths = section.Widths.ToImmutableSortedDictionary(width => Field(width.Key), width => width.Value),
+                    })],
                 })],
             })],
         },

@@ -18,8 +18,10 @@ public sealed class RecordReshaping
         var origins = after.Fields.ToDictionary(field => field, Origin);
         types = [.. from field in after.Fields
                     let old = before.Find(origins[field])
-                    where old is not null && !IsSame(old.Type, field.Type)
-                    select new TypeChange(field, Merged(old, field.Key))];
+                    where old is not null
+                    let held = Merged(old, field.Key)
+                    where !IsSame(held, field.Type)
+                    select new TypeChange(field, held)];
         begun = [.. after.Fields.Where(field => before.Find(origins[field]) is null)];
         TitleField = after.TitleField;
         // A title is copied beside the record, as it reads in its field.

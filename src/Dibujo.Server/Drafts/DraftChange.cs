@@ -16,9 +16,10 @@ internal sealed class DraftChange(DibujoDb db, IHubContext<DraftHub> live, TimeP
         var at = clock.GetUtcNow().UtcDateTime;
         var drafting = Drafting.Of(type.Draft, step, key => type.Revisions.GetValueOrDefault(key)?.Version ?? 0, type.TypeRevision);
         var isTypeChanged = step.RecordType is not null && !drafting.IsTypeColliding;
-        if (!drafting.Changed.IsEmpty || isTypeChanged)
+        var examples = drafting.IsTypeColliding ? null : step.Examples;
+        if (!drafting.Changed.IsEmpty || isTypeChanged || examples is not null)
         {
-            type.Draft = type.Draft with { RecordType = drafting.Definition.RecordType, Rules = drafting.Definition.Rules };
+            type.Draft = drafting.Definition;
             type.DraftVersion++;
             type.Revisions = type.Revisions.SetItems(drafting.Changed.Select(key => KeyValuePair.Create(key, new Revision(type.DraftVersion, by, at))));
             type.TypeRevision = isTypeChanged ? type.DraftVersion : type.TypeRevision;
@@ -27,7 +28,7 @@ internal sealed class DraftChange(DibujoDb db, IHubContext<DraftHub> live, TimeP
             {
                 RecordType = type.Key,
                 Version = type.DraftVersion,
-                Step = new(made, isTypeChanged ? step.RecordType : null, step.RecordTypeBase),
+                Step = new(made, isTypeChanged ? step.RecordType : null, step.RecordTypeBase, examples),
                 By = by,
                 At = at,
             });
@@ -40,7 +41,7 @@ internal sealed class DraftChange(DibujoDb db, IHubContext<DraftHub> live, TimeP
 
         if (drafting.IsTypeColliding)
         {
-            db.Collisions.Add(new() { RecordType = type.Key, Step = new([], step.RecordType), By = by, At = at });
+            db.Collisions.Add(new() { RecordType = type.Key, Step = new([], step.RecordType, Examples: step.Examples), By = by, At = at });
         }
 
         return drafting;
@@ -51,8 +52,7 @@ internal sealed class DraftChange(DibujoDb db, IHubContext<DraftHub> live, TimeP
     {
         var version = type.DraftVersion;
         var made = Make(type, DraftStep.Between(type.Draft, then, version), by);
-        type.Draft = type.Draft with { Examples = then.Examples };
-        // Also where only the examples are others.
+        // Also where nothing is other than before.
         type.DraftVersion = version + 1;
         return made;
     }

@@ -30,6 +30,8 @@ internal sealed class RecordImport(
 {
     private const int ChunkSize = 100;
 
+    private const string Superseded = "Another edition came into force while the file was taken in. This row was not; send it again.";
+
     private readonly Judge judge = new(edition.Program, lookup);
     private readonly List<RowReport> reports = [];
 
@@ -38,6 +40,9 @@ internal sealed class RecordImport(
 
     /// <summary>The versions that this import gave to records: for the rows after, those are not saves of somebody else.</summary>
     private readonly Dictionary<int, int> own = [];
+
+    /// <summary>Whether other rules are in force by now than those under which rows are judged here.</summary>
+    private bool isSuperseded;
 
     /// <summary>What is waiting to be stored: the row's place in the reports, what becomes of its record, and the record as it was read.</summary>
     private readonly List<Pending> pending = [];
@@ -51,6 +56,12 @@ internal sealed class RecordImport(
     {
         foreach (var chunk in rows.Chunk(ChunkSize))
         {
+            if (isSuperseded)
+            {
+                reports.AddRange(chunk.Select(row => new RowReport(row.Line, row.Id, [Superseded])));
+                continue;
+            }
+
             var known = await ReadAsync(chunk, cancellation);
             foreach (var row in chunk)
             {
@@ -159,6 +170,11 @@ internal sealed class RecordImport(
         {
             await StoreAsync(waiting, cancellation);
         }
+        catch (EditionSupersededException)
+        {
+            isSuperseded = true;
+            waiting.ForEach(one => reports[one.Report] = reports[one.Report] with { Reasons = [Superseded] });
+        }
         catch (DbUpdateException failure) when (failure.IsOvertaken())
         {
             foreach (var one in waiting)
@@ -196,7 +212,7 @@ internal sealed class RecordImport(
                 db.History.Add(one.Entry);
             }
 
-            await db.SaveChangesAsync(cancellation);
+            await db.SaveUnderAsync(Type.Key, edition.Number, cancellation);
             Stored += some.Count;
             foreach (var one in some)
             {

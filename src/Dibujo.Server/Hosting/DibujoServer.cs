@@ -7,6 +7,7 @@ using Dibujo.Server.Auditing;
 using Dibujo.Server.Demo;
 using Dibujo.Server.Drafts;
 using Dibujo.Server.Exchange;
+using Dibujo.Server.Publications;
 using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
@@ -58,6 +59,7 @@ internal static class DibujoServer
         builder.Services.AddExceptionHandler<Faults>();
         builder.Services.AddScoped<AuditTrail>();
         builder.Services.AddScoped<DraftChange>();
+        builder.Services.AddSingleton<Publisher>();
         builder.Services.AddScoped<Invitations>();
         builder.Services.AddSignalR();
         builder.Services.AddApiDocument();
@@ -91,7 +93,10 @@ internal static class DibujoServer
         ReadDraftSteps.Map(api);
         SettleCollision.Map(api);
         CompareEditions.Map(api);
+        ReshapeDraft.Map(api);
         Publish.Map(api);
+        ReadPublication.Map(api);
+        ForeseeConsequences.Map(api);
         ReadEditions.Map(api);
         CheckPack.Map(api);
         ListRecords.Map(api);
@@ -99,6 +104,7 @@ internal static class DibujoServer
         CreateRecord.Map(api);
         SaveRecord.Map(api);
         ReadHistory.Map(api);
+        CountHoldings.Map(api);
         ImportRules.Map(api);
         ExportRules.Map(api);
         ImportRecords.Map(api);

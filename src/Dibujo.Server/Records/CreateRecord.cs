@@ -30,7 +30,26 @@ internal static class CreateRecord
         ChangedBy = setting.Person!,
     };
 
+    /// <summary>Judged again where another edition came into force between judging and saving.</summary>
     private static async Task<Results<Created<RecordView>, ProblemHttpResult>> Run(
+        string key, NewRecord request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup,
+        ClaimsPrincipal user, TimeProvider clock, CancellationToken cancellation)
+    {
+        while (true)
+        {
+            try
+            {
+                return await JudgeAsync(key, request, db, editions, circumstances, lookup, user, clock, cancellation);
+            }
+            catch (EditionSupersededException)
+            {
+                db.ChangeTracker.Clear();
+                lookup.Forget(andExpected: true);
+            }
+        }
+    }
+
+    private static async Task<Results<Created<RecordView>, ProblemHttpResult>> JudgeAsync(
         string key, NewRecord request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup,
         ClaimsPrincipal user, TimeProvider clock, CancellationToken cancellation)
     {
@@ -54,7 +73,7 @@ internal static class CreateRecord
 
         var record = Record(edition, setting, verdict, clock.GetUtcNow().UtcDateTime);
         db.History.Add(SaveRecord.Entry(record, edition.Number, RecordValues.Empty, setting.Stage));
-        await db.SaveChangesAsync(cancellation);
+        await db.SaveUnderAsync(key, edition.Number, cancellation);
         return TypedResults.Created(
             $"/api/records/{record.Id}", RecordView.After(record, edition, circumstances.Of(record, user, there.Channel), there.Form, lookup));
     }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
+using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Records;
 using Microsoft.EntityFrameworkCore;
@@ -9,10 +10,11 @@ using Microsoft.EntityFrameworkCore;
 namespace Dibujo.Server.Records;
 
 /// <summary>Finds linked records and persons in the store, each once for a request.</summary>
-internal sealed class RecordLookup(DibujoDb db) : IRecordLookup
+internal sealed class RecordLookup(DibujoDb db, Editions editions) : IRecordLookup
 {
     private readonly Dictionary<(string RecordType, int Number), (string Title, RecordValues Values)?> found = [];
     private readonly Dictionary<(string RecordType, int Number), (string Title, RecordValues Values)?> expected = [];
+    private readonly Dictionary<string, ImmutableDictionary<string, string>> formerKeys = [];
     private readonly Dictionary<string, bool> persons = new(StringComparer.OrdinalIgnoreCase);
 
     public RecordValues? Find(string recordType, int number) => Load(recordType, number)?.Values;
@@ -81,10 +83,21 @@ internal sealed class RecordLookup(DibujoDb db) : IRecordLookup
         if (!found.TryGetValue((recordType, number), out var record))
         {
             found[(recordType, number)] = record = db.Records.AsNoTracking().Where(r => r.Id == number && r.RecordType == recordType)
-                .Select(r => new { r.Title, r.Values }).AsEnumerable().Select(r => ((string, RecordValues)?)(r.Title, r.Values)).SingleOrDefault();
+                .Select(r => new { r.Title, r.Values }).AsEnumerable().Select(r => ((string, RecordValues)?)(r.Title, ByFormerKeys(recordType, r.Values))).SingleOrDefault();
         }
 
         return record;
+    }
+
+    /// <summary>Rules of another record type go on looking for a field under the key that it had when they were written.</summary>
+    private RecordValues ByFormerKeys(string recordType, RecordValues values)
+    {
+        if (!formerKeys.TryGetValue(recordType, out var keys))
+        {
+            formerKeys[recordType] = keys = editions.FormerKeys(db, recordType);
+        }
+
+        return keys.IsEmpty ? values : keys.Where(key => !values.ByField.ContainsKey(key.Key)).Aggregate(values, (known, key) => known.With(key.Key, values[key.Value]));
     }
 }
 

@@ -61,7 +61,26 @@ internal static class SaveRecord
         return Entry(record, edition.Number, before, fromStage);
     }
 
+    /// <summary>Judged again where another edition came into force between judging and saving.</summary>
     private static async Task<Results<Ok<RecordView>, ProblemHttpResult>> Run(
+        int id, RecordSave request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user,
+        TimeProvider clock, CancellationToken cancellation)
+    {
+        while (true)
+        {
+            try
+            {
+                return await JudgeAsync(id, request, db, editions, circumstances, lookup, user, clock, cancellation);
+            }
+            catch (EditionSupersededException)
+            {
+                db.ChangeTracker.Clear();
+                lookup.Forget(andExpected: true);
+            }
+        }
+    }
+
+    private static async Task<Results<Ok<RecordView>, ProblemHttpResult>> JudgeAsync(
         int id, RecordSave request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user,
         TimeProvider clock, CancellationToken cancellation)
     {
@@ -74,7 +93,7 @@ internal static class SaveRecord
         // Before anything that was sent is looked at.
         if (request.Version != record.Version)
         {
-            return Overtaken(record);
+            return await OvertakenAsync(db, record, cancellation);
         }
 
         var saved = record.Values.FittedTo(edition.Definition.RecordType);
@@ -93,23 +112,24 @@ internal static class SaveRecord
         db.History.Add(Apply(record, edition, verdict, setting.Person!, clock.GetUtcNow().UtcDateTime));
         try
         {
-            await db.SaveChangesAsync(cancellation);
+            await db.SaveUnderAsync(record.RecordType, edition.Number, cancellation);
         }
         catch (DbUpdateException failure) when (failure.IsOvertaken())
         {
-            return Overtaken(await db.Records.AsNoTracking().SingleAsync(r => r.Id == id, cancellation));
+            return await OvertakenAsync(db, await db.Records.AsNoTracking().SingleAsync(r => r.Id == id, cancellation), cancellation);
         }
 
         return TypedResults.Ok(RecordView.After(record, edition, circumstances.Of(record, user, there.Channel), there.Form, lookup));
     }
 
-    private static ProblemHttpResult Overtaken(StoredRecord record) => TypedResults.Problem(
-        $"{record.ChangedBy} has saved this record in the meantime. Load it again and make your changes there; nothing of theirs was overwritten.",
+    private static async Task<ProblemHttpResult> OvertakenAsync(DibujoDb db, StoredRecord record, CancellationToken cancellation) => TypedResults.Problem(
+        $"{await db.History.Where(e => e.RecordId == record.Id).OrderByDescending(e => e.Version).Select(e => e.By).FirstOrDefaultAsync(cancellation) ?? record.ChangedBy} has changed this record in the meantime. Load it again and make your changes there; nothing of theirs was overwritten.",
         statusCode: StatusCodes.Status409Conflict,
         title: "The record is no longer the one you began with.",
         extensions: [KeyValuePair.Create<string, object?>("version", record.Version)]);
 
-    private static RecordValues Only(RecordValues values, List<string> fields) =>
+    /// <summary>Those fields, as far as they have values.</summary>
+    internal static RecordValues Only(RecordValues values, List<string> fields) =>
         new(fields.Where(values.ByField.ContainsKey).Select(field => KeyValuePair.Create(field, values[field])));
 }
 

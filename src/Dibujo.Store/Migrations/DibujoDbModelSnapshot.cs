@@ -424,6 +424,43 @@ namespace Dibujo.Store.Migrations
                     b.ToTable("RecordCounts");
                 });
 
+            modelBuilder.Entity("Dibujo.Store.Records.StagedRecord", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("After")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Before")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsChange")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("RecordType")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Stage")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Values")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Staged");
+                });
+
             modelBuilder.Entity("Dibujo.Store.Records.StoredRecord", b =>
                 {
                     b.Property<int>("Id")

@@ -268,9 +268,15 @@ export class SharedDraft {
     const written = after(base, {
       edits: own.edits.filter((edit) => !isSent(edit)),
       recordType: isSame(own.recordType, sent?.recordType) ? null : own.recordType,
+      examples: isSame(own.examples, sent?.examples) ? null : own.examples,
     });
     const open = new Set(own.edits.filter((edit) => !isSent(edit)).map(({ key }) => key));
     [...this.known.keys()].filter((key) => !open.has(key)).forEach((key) => this.known.delete(key));
+    // What records have become by a publication cannot be taken back by undoing the edits that led to it.
+    if ((base.recordType.reshaping ?? []).length < (this.base.recordType.reshaping ?? []).length && !this.isOwn(base)) {
+      this.past = [];
+      this.future = [];
+    }
     this.base = base;
     this.typeRevision = typeRevision;
     const next = withKnown(written, definition);
@@ -280,10 +286,14 @@ export class SharedDraft {
         definition.rules.map(({ key }) => key),
       ) ||
       next.rules.some((rule, i) => rule !== definition.rules[i]) ||
-      next.recordType !== definition.recordType;
+      next.recordType !== definition.recordType ||
+      next.examples !== definition.examples;
     this.tell({ definition: isOther ? next : definition, version, revisions, isSaved: isEmpty(this.pendingOf(next)) });
     this.keep();
   }
+
+  /** Whether the record type that comes is what was written here. */
+  private isOwn = (base: Definition) => isSame(base.recordType, this.state.definition.recordType);
 
   private pendingOf = (definition: Definition) => between(this.base, definition);
 

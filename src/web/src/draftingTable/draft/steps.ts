@@ -51,15 +51,17 @@ export function between(before: Definition, after: Definition, base: (key: strin
     }
     previous = rule.key;
   });
-  return isSame(before.recordType, after.recordType)
-    ? { edits }
-    : { edits, recordType: after.recordType, recordTypeBase: typeBase };
+  return {
+    edits,
+    ...(isSame(before.recordType, after.recordType) ? {} : { recordType: after.recordType, recordTypeBase: typeBase }),
+    ...(isSame(before.examples, after.examples) ? {} : { examples: after.examples ?? [], recordTypeBase: typeBase }),
+  };
 }
 
-export const isEmpty = ({ edits, recordType }: DraftStep): boolean => edits.length === 0 && !recordType;
+export const isEmpty = ({ edits, recordType, examples }: DraftStep): boolean => edits.length === 0 && !recordType && !examples;
 
 /** The draft after a step. What a rule is to stand after may be gone: then it stays where it is. */
-export function after(draft: Definition, { edits, recordType }: DraftStep): Definition {
+export function after(draft: Definition, { edits, recordType, examples }: DraftStep): Definition {
   const rules = [...draft.rules];
   for (const edit of edits) {
     const at = rules.findIndex(({ key }) => key === edit.key);
@@ -80,7 +82,7 @@ export function after(draft: Definition, { edits, recordType }: DraftStep): Defi
       place(rules, edit.key, edit.after ?? null);
     }
   }
-  return { ...draft, rules, recordType: recordType ?? draft.recordType };
+  return { ...draft, rules, recordType: recordType ?? draft.recordType, examples: examples ?? draft.examples };
 }
 
 function place(rules: Rule[], key: string, behind: string | null) {
@@ -99,6 +101,7 @@ export function withKnown(draft: Definition, known: Definition): Definition {
   return {
     ...draft,
     recordType: isSame(draft.recordType, known.recordType) ? known.recordType : draft.recordType,
+    examples: isSame(draft.examples, known.examples) ? known.examples : draft.examples,
     rules: draft.rules.map((rule) => {
       const other = byKey.get(rule.key);
       return other && isSame(rule, other) ? other : rule;

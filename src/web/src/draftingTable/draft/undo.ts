@@ -24,7 +24,11 @@ export function withoutStep(draft: Definition, { forth, back }: OwnStep): { draf
   const edits = back.edits.filter(({ key }) => isUntouched(key));
   const isTypeUntouched = !back.recordType || isSame(forth.recordType, draft.recordType);
   return {
-    draft: after(draft, { edits, recordType: isTypeUntouched ? back.recordType : null }),
+    draft: after(draft, {
+      edits,
+      recordType: isTypeUntouched ? back.recordType : null,
+      examples: isTypeUntouched ? back.examples : null,
+    }),
     kept: back.edits.length - edits.length + (isTypeUntouched ? 0 : 1),
   };
 }

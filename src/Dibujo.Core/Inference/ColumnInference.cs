@@ -1,0 +1,172 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Records;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Inference;
+
+/// <summary>Guesses from its cells what a column holds.</summary>
+public sealed class ColumnInference(ICellLookup lookup)
+{
+    private const int MostOptions = 24;
+    private const int MostExamples = 4;
+    private const int MostMisfits = 8;
+    private const int LongestChoice = 60;
+    private const int LongestLine = 200;
+
+    /// <summary>Nine in ten must fit: a table that was kept by hand has slips, which are shown.</summary>
+    private const double Enough = 0.9;
+
+    /// <summary>The guess for a column.</summary>
+    /// <param name="header">Its heading.</param>
+    /// <param name="key">The key of its field.</param>
+    /// <param name="cells">Its cells below the heading, from the top.</param>
+    public InferredColumn Of(string header, string key, IReadOnlyList<string> cells)
+    {
+        List<string> filled = [.. cells.Select(cell => cell.Trim()).Where(cell => cell.Length > 0)];
+        var format = FormatOf(filled, out var doubt);
+        var type = TypeOf(header, filled, format);
+        return With(header, key, type, format, cells) with { Doubt = type is NumberType or MoneyType or DateType or DateTimeType ? doubt : null };
+    }
+
+    /// <summary>A column of which somebody says what it is: with what fits that and what does not.</summary>
+    public InferredColumn With(string label, string key, FieldType type, CellFormat format, IReadOnlyList<string> cells)
+    {
+        var reader = new CellReader(type, format, lookup);
+        var examples = new List<ReadCell>();
+        var misfits = ImmutableArray.CreateBuilder<ReadCell>();
+        var (filled, wrong) = (0, 0);
+        for (var i = 0; i < cells.Count; i++)
+        {
+            var value = reader.Read(cells[i]);
+            if (value is { IsBlank: true })
+            {
+                continue;
+            }
+
+            filled++;
+            if (value is null)
+            {
+                wrong++;
+                if (misfits.Count < MostMisfits)
+                {
+                    misfits.Add(new(i + 2, Excerpt.Of(cells[i].Trim()), null));
+                }
+            }
+            else if (examples.Count < MostExamples && type.Display(value) is var read && !examples.Exists(example => example.ReadAs == read))
+            {
+                examples.Add(new(i + 2, Excerpt.Of(cells[i].Trim()), read));
+            }
+        }
+
+        return new(label, key, type, format, filled, wrong) { Examples = [.. examples], FirstMisfits = misfits.ToImmutable() };
+    }
+
+    /// <summary>How the column writes dates and numbers, and what no cell of it tells.</summary>
+    private static CellFormat FormatOf(List<string> cells, out string? doubt)
+    {
+        var dates = Majority(cells, WrittenDate.OrderOf);
+        var marks = Majority(cells, WrittenAmount.MarkOf);
+        doubt = dates is null && cells.Exists(cell => WrittenDate.TryReadDay(cell, DateOrder.DayFirst, out var one)
+                && WrittenDate.TryReadDay(cell, DateOrder.MonthFirst, out var other) && one != other)
+            ? "No date tells whether the day or the month comes first: the day is taken to."
+            : marks is null && cells.Exists(cell => cell.AsSpan().ContainsAny(',', '.') && WrittenAmount.TryRead(cell, DecimalMark.Point, out _))
+                ? "No number tells which mark stands before the fraction: the point is taken to."
+                : null;
+        return new(dates ?? DateOrder.DayFirst, marks ?? DecimalMark.Point);
+    }
+
+    private static T? Majority<T>(List<string> cells, Func<string, T?> tell)
+        where T : struct, Enum
+    {
+        var told = cells.Select(tell).OfType<T>().CountBy(one => one).ToList();
+        return told.Count == 0 ? null : told.MaxBy(one => one.Value).Key;
+    }
+
+    private FieldType TypeOf(string header, List<string> cells, CellFormat format)
+    {
+        if (cells.Count == 0)
+        {
+            return new TextType();
+        }
+
+        var enough = (int)Math.Ceiling(cells.Count * Enough);
+        return Fits(cells, enough, new YesNoType(), format) ?? Fits(cells, enough, new DateType(), format) ?? Fits(cells, enough, new DateTimeType(), format)
+            ?? Amount(header, cells, enough, format) ?? Link(cells, enough, format) ?? Fits(cells, enough, new PersonType(), format)
+            ?? Choice(cells) ?? Text(cells);
+    }
+
+    private FieldType? Fits(List<string> cells, int enough, FieldType type, CellFormat format)
+    {
+        var reader = new CellReader(type, format, lookup);
+        var left = cells.Count - enough;
+        return cells.TrueForAll(cell => reader.Read(cell) is not null || --left >= 0) ? type : null;
+    }
+
+    /// <summary>A number or money: by what stands around most of them.</summary>
+    private static FieldType? Amount(string header, List<string> cells, int enough, CellFormat format)
+    {
+        var read = new List<WrittenAmount>(cells.Count);
+        foreach (var cell in cells)
+        {
+            if (WrittenAmount.TryRead(cell, format.Decimals, out var amount))
+            {
+                read.Add(amount);
+            }
+        }
+
+        var around = read.CountBy(amount => amount.Around).Where(one => one.Key.Length > 0).OrderByDescending(one => one.Value)
+            .Where(one => one.Value * 2 >= read.Count || Currency.Of(one.Key) is not null).Select(one => one.Key).FirstOrDefault();
+        var fitting = read.Where(amount => amount.Around.Length == 0 || amount.Around == around || (Currency.Of(amount.Around) is { } code && code == Currency.Of(around ?? ""))).ToList();
+        if (fitting.Count < enough)
+        {
+            return null;
+        }
+
+        return (Currency.Of(around ?? "") ?? (around is null ? Currency.In(header) : null)) is { } currency
+            ? new MoneyType(currency, fitting.Exists(amount => amount.Amount < 0) ? null : 0)
+            : new NumberType(Math.Min(12, fitting.Max(amount => (int)amount.Amount.Scale)), Unit: around);
+    }
+
+    /// <summary>A link where the cells are titles of records of one type. Numbers alone say nothing of what they count.</summary>
+    private FieldType? Link(List<string> cells, int enough, CellFormat format) => cells.Distinct(StringComparer.Ordinal).Skip(1).Any()
+        ? lookup.RecordTypes.Select(type => Fits(cells, enough, new LinkType(type), format)).FirstOrDefault(type => type is not null)
+        : null;
+
+    /// <summary>One or several choices, where few values repeat.</summary>
+    private static FieldType? Choice(List<string> cells)
+    {
+        if (cells.Exists(cell => cell.Contains(';', StringComparison.Ordinal))
+            && Options(cells.SelectMany(cell => cell.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)), cells.Count) is { } several)
+        {
+            return new ChoicesType(several);
+        }
+
+        return Options(cells, cells.Count) is { } options ? new ChoiceType(options) : null;
+    }
+
+    /// <summary>The values in the order in which they come, those alike but for case and composition as one; null where they are too many, too long or hardly repeat.</summary>
+    private static ImmutableArray<Option>? Options(IEnumerable<string> values, int cells)
+    {
+        var labels = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (var value in values)
+        {
+            if (value.Length > LongestChoice || value.AsSpan().ContainsAny('\r', '\n', '\t') || labels.Count > MostOptions)
+            {
+                return null;
+            }
+
+            labels.TryAdd(FoldedText.Of(value), value);
+        }
+
+        var keys = new HashSet<string>(StringComparer.Ordinal);
+        return labels.Count is 0 or > MostOptions || labels.Count * 3 > cells ? null : [.. labels.Values.Select(label => new Option(PlainKey.For(label, keys), label))];
+    }
+
+    private static FieldType Text(List<string> cells)
+    {
+        var longest = cells.Max(cell => cell.Length);
+        return longest <= LongestLine && !cells.Exists(cell => cell.AsSpan().ContainsAny('\r', '\n'))
+            ? new TextType()
+            : new LongTextType(Math.Max(4000, ((longest / 1000) + 1) * 1000));
+    }
+}

@@ -1,0 +1,110 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text;
+using CsvHelper;
+using CsvHelper.Configuration;
+
+namespace Dibujo.Core.Inference;
+
+/// <summary>A table of cells as it came: headings, and the rows below them, each as long as the headings.</summary>
+public sealed record SourceTable(ImmutableArray<string> Headers, IReadOnlyList<string[]> Rows)
+{
+    /// <summary>The most rows that are taken at once.</summary>
+    public const int MostRows = 100_000;
+
+    /// <summary>The most columns that are taken.</summary>
+    public const int MostColumns = 300;
+
+    private static readonly UTF8Encoding StrictUtf8 = new(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true);
+
+    /// <summary>Reads separated values, whatever separates them: a comma, a semicolon, a tab or a bar. Or says why they cannot be read.</summary>
+    public static (SourceTable? Table, string? Mistake) Read(ReadOnlySpan<byte> file)
+    {
+        string text;
+        try
+        {
+            text = StrictUtf8.GetString(file).TrimStart('\uFEFF');
+        }
+        catch (DecoderFallbackException)
+        {
+            return (null, "The file is neither a workbook (.xlsx) nor text in UTF-8. Save it as a workbook or as “CSV UTF-8”.");
+        }
+
+        try
+        {
+            using var csv = new CsvParser(new StringReader(text), new CsvConfiguration(CultureInfo.InvariantCulture)
+            {
+                DetectDelimiter = true,
+                DetectDelimiterValues = [",", ";", "\t", "|"],
+                MissingFieldFound = null,
+                DetectColumnCountChanges = false,
+                MaxFieldSize = 200_000,
+                // A quotation mark in the middle of a cell is one: people paste what they have.
+                Mode = text.Contains('"', StringComparison.Ordinal) ? CsvMode.RFC4180 : CsvMode.NoEscape,
+            });
+            var rows = new List<string[]>();
+            while (csv.Read())
+            {
+                rows.Add([.. csv.Record!]);
+                if (rows.Count > MostRows + 1)
+                {
+                    return TooLong();
+                }
+            }
+
+            return Of(rows);
+        }
+        catch (CsvHelperException mistake)
+        {
+            return (null, $"The file cannot be read near line {mistake.Context?.Parser?.RawRow ?? 1}. Check its quotation marks.");
+        }
+    }
+
+    /// <summary>A table of rows of which the first that says anything is the headings. Columns without a heading and without any cell are left out.</summary>
+    public static (SourceTable? Table, string? Mistake) Of(IEnumerable<string[]> cells)
+    {
+        List<string[]> rows = [.. cells.SkipWhile(IsEmpty)];
+        if (rows.Count == 0)
+        {
+            return (null, "There is nothing in it. The first row names the columns, the others are records.");
+        }
+
+        if (rows.Count > MostRows + 1)
+        {
+            return TooLong();
+        }
+
+        var columns = Enumerable.Range(0, rows.Max(row => row.Length)).Where(column => rows.Exists(row => column < row.Length && !string.IsNullOrWhiteSpace(row[column]))).ToArray();
+        if (columns.Length > MostColumns)
+        {
+            return (null, $"It has {columns.Length} columns; a record type takes at most {MostColumns}. Divide it.");
+        }
+
+        var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        return (new(
+            [.. columns.Select((column, i) => Heading(column < rows[0].Length ? rows[0][column].Trim() : "", i, taken))],
+            [.. rows.Skip(1).Where(row => !IsEmpty(row)).Select(row => Array.ConvertAll(columns, column => column < row.Length ? row[column] : ""))]), null);
+    }
+
+    /// <summary>The cells of one column, from the top.</summary>
+    public IReadOnlyList<string> Column(int at) => [.. Rows.Select(row => row[at])];
+
+    private static bool IsEmpty(string[] row) => Array.TrueForAll(row, string.IsNullOrWhiteSpace);
+
+    private static (SourceTable? Table, string? Mistake) TooLong() =>
+        (null, string.Create(CultureInfo.InvariantCulture, $"It has more than {MostRows:N0} rows. Divide it, and take the parts in one after another."));
+
+    /// <summary>A heading unlike those before it.</summary>
+    private static string Heading(string text, int at, HashSet<string> taken)
+    {
+        var start = text.Length == 0 ? string.Create(CultureInfo.InvariantCulture, $"Column {at + 1}") : string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+        start = start[..Math.Min(start.Length, 100)];
+        var heading = start;
+        for (var number = 2; !taken.Add(heading); number++)
+        {
+            heading = string.Create(CultureInfo.InvariantCulture, $"{start} {number}");
+        }
+
+        return heading;
+    }
+}
