@@ -62,6 +62,11 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         ("GET", $"{Loans}/holdings", null, 'A'),
         ("POST", $"{Loans}/consequences", "{}", 'A'),
         ("POST", "/api/reshaped", "{}", 'A'),
+        ("POST", "/api/tables", """{"file": ""}""", 'A'),
+        ("POST", "/api/tables/00000000-0000-0000-0000-000000000000/columns", """{"column": 0, "label": "", "key": "", "type": {"kind": "text"}, "format": {}}""", 'A'),
+        ("POST", "/api/tables/00000000-0000-0000-0000-000000000000/record-type", """{"key": "", "label": "", "titleField": "", "columns": []}""", 'A'),
+        ("GET", "/api/imports/00000000-0000-0000-0000-000000000000", null, 'm'),
+        ("DELETE", "/api/imports/00000000-0000-0000-0000-000000000000", null, 'm'),
         ("POST", "/api/packs/check", "{}", 'A'),
         ("POST", "/live/drafts/negotiate?negotiateVersion=1", "", 'A'),
     ];

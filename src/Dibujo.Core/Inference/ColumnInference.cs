@@ -91,7 +91,7 @@ public sealed class ColumnInference(ICellLookup lookup)
 
         var enough = (int)Math.Ceiling(cells.Count * Enough);
         return Fits(cells, enough, new YesNoType(), format) ?? Fits(cells, enough, new DateType(), format) ?? Fits(cells, enough, new DateTimeType(), format)
-            ?? Amount(header, cells, enough, format) ?? Link(cells, enough, format) ?? Fits(cells, enough, new PersonType(), format)
+            ?? (lookup.RecordTypeCalled(header) is { } called ? Fits(cells, enough, new LinkType(called), format) : null) ?? Amount(header, cells, enough, format) ?? Link(cells, enough, format) ?? Fits(cells, enough, new PersonType(), format)
             ?? Choice(cells) ?? Text(cells);
     }
 

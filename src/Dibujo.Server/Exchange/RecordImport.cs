@@ -50,6 +50,12 @@ internal sealed class RecordImport(
     /// <summary>How many rows have been stored so far.</summary>
     internal int Stored { get; private set; }
 
+    /// <summary>What came of the rows so far, in their order.</summary>
+    internal ImmutableArray<RowReport> Reports => [.. reports];
+
+    /// <summary>How many rows have been looked at so far.</summary>
+    internal int Looked => reports.Count;
+
     private RecordType Type => edition.Definition.RecordType;
 
     internal async Task<ImmutableArray<RowReport>> RunAsync(ImmutableArray<ReadRow> rows, CancellationToken cancellation)

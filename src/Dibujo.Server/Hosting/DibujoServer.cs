@@ -10,6 +10,7 @@ using Dibujo.Server.Exchange;
 using Dibujo.Server.Publications;
 using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
+using Dibujo.Server.Tables;
 using Dibujo.Store;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Http.Json;
@@ -60,6 +61,8 @@ internal static class DibujoServer
         builder.Services.AddScoped<AuditTrail>();
         builder.Services.AddScoped<DraftChange>();
         builder.Services.AddSingleton<Publisher>();
+        builder.Services.AddSingleton<ReadTables>();
+        builder.Services.AddSingleton<Importer>();
         builder.Services.AddScoped<Invitations>();
         builder.Services.AddSignalR();
         builder.Services.AddApiDocument();
@@ -87,6 +90,10 @@ internal static class DibujoServer
         Welcome.Map(api);
         ReadRecordTypes.Map(api);
         CreateRecordType.Map(api);
+        ReadTable.Map(api);
+        ReadColumn.Map(api);
+        TakeTable.Map(api);
+        ReadImport.Map(api);
         ReadDraft.Map(api);
         SaveDraft.Map(api);
         MakeDraftStep.Map(api);

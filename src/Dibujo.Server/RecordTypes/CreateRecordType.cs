@@ -30,12 +30,22 @@ internal static partial class CreateRecordType
 
     private static Task<Results<Ok<CreatedRecordType>, ProblemHttpResult>> Run(
         NewRecordType request, HttpContext http, DibujoDb db, AuditTrail audit, CancellationToken cancellation) =>
-        request.Label.Trim() is { Length: > 0 } label && request.Key.Length <= LongestKey && Keys().IsMatch(request.Key)
-            ? CreateAsync(Definition.Begun(request.Key, label), http, db, audit, cancellation)
-            : Task.FromResult<Results<Ok<CreatedRecordType>, ProblemHttpResult>>(TypedResults.Problem(
-                $"Say what one such record is called, and give a key of at most {LongestKey} small letters, digits and hyphens that begins with a letter.",
-                statusCode: StatusCodes.Status400BadRequest,
-                title: "The record type was not begun."));
+        IsNamed(request.Key, request.Label)
+            ? CreateAsync(Definition.Begun(request.Key, request.Label.Trim()), http, db, audit, cancellation)
+            : Task.FromResult<Results<Ok<CreatedRecordType>, ProblemHttpResult>>(Unnamed());
+
+    /// <summary>Whether a record type can be called so.</summary>
+    internal static bool IsNamed(string key, string label) => label.Trim().Length > 0 && key.Length <= LongestKey && Keys().IsMatch(key);
+
+    internal static ProblemHttpResult Unnamed() => TypedResults.Problem(
+        $"Say what one such record is called, and give a key of at most {LongestKey} small letters, digits and hyphens that begins with a letter.",
+        statusCode: StatusCodes.Status400BadRequest,
+        title: "The record type was not begun.");
+
+    internal static ProblemHttpResult Taken(string key) => TypedResults.Problem(
+        $"There is a record type “{key}” already. Choose another key, or bring the pack into that one.",
+        statusCode: StatusCodes.Status409Conflict,
+        title: "The record type was not begun.");
 
     private static async Task<Results<Ok<CreatedRecordType>, ProblemHttpResult>> RunFromPack(
         HttpRequest request, DibujoDb db, AuditTrail audit, CancellationToken cancellation)
@@ -63,10 +73,7 @@ internal static partial class CreateRecordType
         }
         catch (DbUpdateException) when (db.RecordTypes.Any(type => type.Key == key))
         {
-            return TypedResults.Problem(
-                $"There is a record type “{key}” already. Choose another key, or bring the pack into that one.",
-                statusCode: StatusCodes.Status409Conflict,
-                title: "The record type was not begun.");
+            return Taken(key);
         }
     }
 

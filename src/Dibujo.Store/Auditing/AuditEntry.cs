@@ -16,7 +16,7 @@ public sealed class AuditEntry
     public string? Who { get; init; }
 
     /// <summary>What it was about: a record type with an edition, a number of rows, a token's name.</summary>
-    public string? About { get; init; }
+    public string? About { get; set; }
 
     /// <summary>Network address from which the request came.</summary>
     public string? Address { get; init; }

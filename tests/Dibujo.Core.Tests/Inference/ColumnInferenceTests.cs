@@ -60,6 +60,13 @@ public class ColumnInferenceTests
     }
 
     [Fact]
+    public void Numbers_are_links_where_the_heading_names_a_record_type()
+    {
+        Assert.IsType<LinkType>(Guess("Object", "1|2|2").Type);
+        Assert.IsType<NumberType>(Guess("Count", "1|2|2").Type);
+    }
+
+    [Fact]
     public void A_currency_may_stand_in_the_heading() => Assert.Equal("CHF", Assert.IsType<MoneyType>(Guess("Value (CHF)", "12|13.50").Type).Currency);
 
     [Fact]
@@ -96,8 +103,11 @@ public class ColumnInferenceTests
     {
         public IReadOnlyList<string> RecordTypes => ["object"];
 
+        public string? RecordTypeCalled(string heading) => heading == "Object" ? "object" : null;
+
         public int? FindRecord(string recordType, string cell) => cell switch
         {
+            "1" or "2" => cell[0] - '0',
             "Gate lantern" => 1,
             "Tide clock" => 2,
             _ => null,

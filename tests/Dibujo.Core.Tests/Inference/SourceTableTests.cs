@@ -73,6 +73,8 @@ public class SourceTableTests
     {
         public IReadOnlyList<string> RecordTypes => [];
 
+        public string? RecordTypeCalled(string heading) => null;
+
         public int? FindRecord(string recordType, string cell) => null;
 
         public string? FindPerson(string cell) => null;

@@ -1,0 +1,50 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Dibujo.Core.Inference;
+using MiniExcelLibs;
+
+namespace Dibujo.Server.Tables;
+
+/// <summary>A file with a table in it: a workbook (Office Open XML), or separated values.</summary>
+internal static class Workbook
+{
+    /// <summary>Names of the sheets; none for a file that is no workbook.</summary>
+    /// <param name="file">The file.</param>
+    /// <param name="sheet">Name of the sheet; null for the first.</param>
+    internal static (SourceTable? Table, ImmutableArray<string> Sheets, string? Mistake) Read(byte[] file, string? sheet)
+    {
+        if (!file.AsSpan().StartsWith("PK"u8))
+        {
+            var (read, why) = SourceTable.Read(file);
+            return (read, [], why);
+        }
+
+        try
+        {
+            using var stream = new MemoryStream(file);
+            ImmutableArray<string> sheets = [.. MiniExcel.GetSheetNames(stream)];
+            stream.Position = 0;
+            var (table, mistake) = SourceTable.Of(MiniExcel.Query(stream, useHeaderRow: false, sheetName: sheet, excelType: ExcelType.XLSX)
+                .Take(SourceTable.MostRows + 2).Select(row => ((IDictionary<string, object?>)row).Values.Select(Cell).ToArray()));
+            return (table, sheets, mistake);
+        }
+        catch (Exception mistake) when (mistake is not OutOfMemoryException)
+        {
+            return (null, [], "The workbook cannot be read. Open it, save it as .xlsx once more, and try that.");
+        }
+    }
+
+    /// <summary>A cell as text that says the same wherever it is read.</summary>
+    private static string Cell(object? value) => value switch
+    {
+        null => "",
+        DateTime { TimeOfDay.Ticks: 0 } day => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+        DateTime moment => moment.ToString("yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture),
+        bool answer => answer ? "yes" : "no",
+        // As many digits as a spreadsheet shows: 0.1 + 0.2 is 0.3 there.
+        double number => number.ToString("G15", CultureInfo.InvariantCulture) is var text && text.Contains('E', StringComparison.Ordinal) && Math.Abs(number) < 1e15
+            ? ((decimal)number).ToString(CultureInfo.InvariantCulture) : text,
+        IFormattable other => other.ToString(null, CultureInfo.InvariantCulture),
+        _ => value.ToString() ?? "",
+    };
+}
