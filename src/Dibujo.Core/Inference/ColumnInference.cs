@@ -8,6 +8,7 @@ namespace Dibujo.Core.Inference;
 public sealed class ColumnInference(ICellLookup lookup)
 {
     private const int MostOptions = 24;
+    private const int MostChosen = 200;
     private const int MostExamples = 4;
     private const int MostMisfits = 8;
     private const int LongestChoice = 60;
@@ -28,8 +29,22 @@ public sealed class ColumnInference(ICellLookup lookup)
         return With(header, key, type, format, cells) with { Doubt = type is NumberType or MoneyType or DateType or DateTimeType ? doubt : null };
     }
 
-    /// <summary>A column of which somebody says what it is: with what fits that and what does not.</summary>
-    public InferredColumn With(string label, string key, FieldType type, CellFormat format, IReadOnlyList<string> cells)
+    /// <summary>A column of which somebody says what it is: its choices, digits, unit and currency are still told by the cells.</summary>
+    public InferredColumn As(string label, string key, FieldType type, CellFormat format, IReadOnlyList<string> cells)
+    {
+        List<string> filled = [.. cells.Select(cell => cell.Trim()).Where(cell => cell.Length > 0)];
+        return With(label, key, type switch
+        {
+            NumberType => Amount("", filled, 0, format) as NumberType ?? type,
+            MoneyType money => Amount(label, filled, 0, format) as MoneyType ?? new MoneyType(money.Currency, null),
+            ChoiceType => new ChoiceType(Options(filled, MostChosen, filled.Count * 3) ?? []),
+            ChoicesType => new ChoicesType(Options(filled.SelectMany(Items), MostChosen, filled.Count * 3) ?? []),
+            TextType or LongTextType when filled.Count > 0 && Text(filled) is LongTextType longer => longer,
+            _ => type,
+        }, format, cells);
+    }
+
+    private InferredColumn With(string label, string key, FieldType type, CellFormat format, IReadOnlyList<string> cells)
     {
         var reader = new CellReader(type, format, lookup);
         var examples = new List<ReadCell>();
@@ -136,21 +151,24 @@ public sealed class ColumnInference(ICellLookup lookup)
     private static FieldType? Choice(List<string> cells)
     {
         if (cells.Exists(cell => cell.Contains(';', StringComparison.Ordinal))
-            && Options(cells.SelectMany(cell => cell.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)), cells.Count) is { } several)
+            && Options(cells.SelectMany(Items), MostOptions, cells.Count) is { } several)
         {
             return new ChoicesType(several);
         }
 
-        return Options(cells, cells.Count) is { } options ? new ChoiceType(options) : null;
+        return Options(cells, MostOptions, cells.Count) is { } options ? new ChoiceType(options) : null;
     }
 
+    private static string[] Items(string cell) =>
+        cell.Split(cell.Contains(';', StringComparison.Ordinal) ? ';' : ',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+
     /// <summary>The values in the order in which they come, those alike but for case and composition as one; null where they are too many, too long or hardly repeat.</summary>
-    private static ImmutableArray<Option>? Options(IEnumerable<string> values, int cells)
+    private static ImmutableArray<Option>? Options(IEnumerable<string> values, int most, int cells)
     {
         var labels = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (var value in values)
         {
-            if (value.Length > LongestChoice || value.AsSpan().ContainsAny('\r', '\n', '\t') || labels.Count > MostOptions)
+            if (value.Length > LongestChoice || value.AsSpan().ContainsAny('\r', '\n', '\t') || labels.Count > most)
             {
                 return null;
             }
@@ -159,7 +177,7 @@ public sealed class ColumnInference(ICellLookup lookup)
         }
 
         var keys = new HashSet<string>(StringComparer.Ordinal);
-        return labels.Count is 0 or > MostOptions || labels.Count * 3 > cells ? null : [.. labels.Values.Select(label => new Option(PlainKey.For(label, keys), label))];
+        return labels.Count == 0 || labels.Count > most || labels.Count * 3 > cells ? null : [.. labels.Values.Select(label => new Option(PlainKey.For(label, keys), label))];
     }
 
     private static FieldType Text(List<string> cells)

@@ -48,9 +48,19 @@ public sealed class Consequences(RecordType before, RecordType after)
     {
         var tally = tallies[change];
         return new Consequence(
-            Words(change), tally.Records, tally.Of[(int)Fate.Rewritten], tally.Of[(int)Fate.Altered], tally.Of[(int)Fate.Lost],
+            Words(change), FieldOf(change), tally.Records, tally.Of[(int)Fate.Rewritten], tally.Of[(int)Fate.Altered], tally.Of[(int)Fate.Lost],
             [.. tally.Examples.OrderByDescending(one => one.Fate).ThenBy(one => one.Record)]);
     })];
+
+    private string? FieldOf(object change) => change switch
+    {
+        FieldRenamed renamed => Later(renamed.To),
+        ChoiceMerged merged => Later(merged.Field),
+        Field field => field.Key,
+        _ => null,
+    };
+
+    private string Later(string key) => after.Find(key) is null ? after.Reshaping.OfType<FieldRenamed>().Aggregate(key, (at, renamed) => renamed.From == at ? renamed.To : at) : key;
 
     private string Words(object change) => change switch
     {
@@ -66,7 +76,7 @@ public sealed class Consequences(RecordType before, RecordType after)
 
     private string Origin(string key) => after.Reshaping.OfType<FieldRenamed>().Reverse().Aggregate(key, (at, renamed) => renamed.To == at ? renamed.From : at);
 
-    private string Label(string key) => (after.Find(key) ?? before.Find(Origin(key)))?.Label ?? key;
+    private string Label(string key) => (after.Find(Later(key)) ?? before.Find(Origin(key)))?.Label ?? key;
 
     private string Choice(string field, string key) =>
         new[] { before.Find(Origin(field)), after.Find(field) }.Select(one => (one?.Type as IOffersOptions)?.Options.FirstOrDefault(option => option.Key == key)?.Label)

@@ -13,6 +13,6 @@ internal static class ReadColumn
 
     private static Results<Ok<InferredColumn>, ProblemHttpResult> Run(Guid id, TakenColumn column, ReadTables tables) =>
         tables.Find(id) is { } kept && column.Column >= 0 && column.Column < kept.Table.Headers.Length
-            ? TypedResults.Ok(new ColumnInference(kept.Lookup).With(column.Label, column.Key, column.Type, column.Format, kept.Table.Column(column.Column)))
+            ? TypedResults.Ok(new ColumnInference(kept.Lookup).As(column.Label, column.Key, column.Type, column.Format, kept.Table.Column(column.Column)))
             : ReadTable.NoSuchTable();
 }

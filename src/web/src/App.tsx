@@ -15,6 +15,7 @@ const fields = async () => ({ Component: (await import('./fields/Fields')).Field
 const forms = async () => ({ Component: (await import('./forms/Forms')).Forms });
 const workflow = async () => ({ Component: (await import('./workflow/Workflows')).Workflows });
 const exchange = async () => ({ Component: (await import('./exchange/Exchange')).Exchange });
+const fromTable = async () => ({ Component: (await import('./tables/FromTable')).FromTable });
 const people = async () => ({ Component: (await import('./people/People')).People });
 const draftingTable = async () => ({ Component: (await import('./draftingTable/DraftingTable')).DraftingTable });
 
@@ -31,6 +32,7 @@ const router = createBrowserRouter([
       { path: '/types/:type/records', element: <RecordList /> },
       { path: '/types/:type/records/new', element: <NewRecordPage /> },
       { path: '/records/:id', element: <StoredRecordPage /> },
+      { path: '/from-table', lazy: fromTable },
       { path: '/account', lazy: account },
       { path: '/audit-trail', lazy: auditTrail },
       { path: '/people', lazy: people },

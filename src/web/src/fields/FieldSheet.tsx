@@ -1,27 +1,54 @@
 import { Button, Select, Text, TextInput, Title } from '@mantine/core';
 import { IconPlus, IconSearch } from '@tabler/icons-react';
 import { useState } from 'react';
-import type { Field } from '../api/generated';
 import type { Drawing } from '../draftingTable/draft/OpenDraft';
-import lines from '../sheet/lines.module.css';
+import { useReshape } from '../draftingTable/draft/useReshape';
 import { withNewField } from './edits';
 import { FieldPanel } from './FieldPanel';
-import { fieldKinds, kindLabel, settingsOf, type FieldKind } from './fieldKinds';
+import { fieldKinds, kindLabel, type FieldKind } from './fieldKinds';
 import classes from './Fields.module.css';
-import { usageOf, type Usage } from './usage';
+import { FieldTable } from './FieldTable';
+import { originOf } from './origin';
+import { SeveralFields } from './SeveralFields';
+import { usageOf } from './usage';
+import { useHoldings } from './useHoldings';
 
-/** All fields as a list, and the one that is chosen beside it with everything that it is. */
+const states = [
+  { value: 'all', label: 'all of them' },
+  { value: 'placed', label: 'on a form' },
+  { value: 'unplaced', label: 'on no form' },
+  { value: 'unused', label: 'used by nothing' },
+  { value: 'retired', label: 'retired' },
+];
+
+/** All fields as a table, and the one that is chosen beside it with everything that it is. */
 export function FieldSheet({ draft, published, problems }: Drawing) {
   const { definition, changeType } = draft;
   const { recordType: type } = definition;
+  const reshape = useReshape(draft.shared);
+  const holdings = useHoldings(type.key, published !== undefined);
   const [chosen, setChosen] = useState<string>();
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [words, setWords] = useState('');
+  const [state, setState] = useState('all');
   const [label, setLabel] = useState('');
   const [kind, setKind] = useState<FieldKind>('text');
   const field = type.fields.find(({ key }) => key === chosen);
-  const found = type.fields.filter((one) =>
-    `${one.label} ${one.key} ${kindLabel(one.type.kind)} ${one.help ?? ''}`.toLowerCase().includes(words.trim().toLowerCase()),
+  const rows = type.fields.map((one) => ({ field: one, usage: usageOf(definition, one.key) }));
+  const found = rows.filter(
+    ({ field: one, usage }) =>
+      `${one.label} ${one.key} ${kindLabel(one.type.kind)} ${one.help ?? ''}`
+        .toLowerCase()
+        .includes(words.trim().toLowerCase()) &&
+      (state === 'all' ||
+        (state === 'retired' && one.retired) ||
+        (state === 'placed' && usage.forms.length > 0) ||
+        (state === 'unplaced' && usage.forms.length === 0 && !one.retired) ||
+        (state === 'unused' &&
+          usage.rules.length + usage.forms.length + usage.examples.length === 0 &&
+          one.key !== type.titleField)),
   );
+  const several = found.filter(({ field: one }) => ticked.has(one.key));
 
   function add() {
     if (label.trim()) {
@@ -30,12 +57,17 @@ export function FieldSheet({ draft, published, problems }: Drawing) {
       setChosen(grown.key);
       setLabel('');
       setWords('');
+      setState('all');
     }
   }
 
   const mistakesOf = (key: string) => {
     const at = type.fields.findIndex((one) => one.key === key);
     return problems.type.filter(({ place }) => `${place}/`.startsWith(`/recordType/fields/${at}/`));
+  };
+  const heldBy = (key: string) => {
+    const origin = originOf(type, published, key);
+    return origin && holdings && (holdings.fields[origin.key] ?? 0);
   };
 
   return (
@@ -60,7 +92,7 @@ export function FieldSheet({ draft, published, problems }: Drawing) {
           />
           <Select
             aria-label="Type of the new field"
-            w={150}
+            w={140}
             allowDeselect={false}
             data={fieldKinds.map(({ value, label: name }) => ({ value, label: name }))}
             value={kind}
@@ -70,38 +102,43 @@ export function FieldSheet({ draft, published, problems }: Drawing) {
             Add
           </Button>
           <TextInput
-            w={170}
+            w={130}
             aria-label="Find fields"
             placeholder="Find fields"
             leftSection={<IconSearch size={14} />}
             value={words}
             onChange={(event) => setWords(event.currentTarget.value)}
           />
+          <Select
+            aria-label="Which fields are listed"
+            w={135}
+            allowDeselect={false}
+            data={states}
+            value={state}
+            onChange={(next) => next && setState(next)}
+          />
         </form>
+        {several.length > 0 && (
+          <SeveralFields
+            type={type}
+            rows={several}
+            heldBy={heldBy}
+            isHeld={(key) => originOf(type, published, key) !== undefined}
+            onChange={changeType}
+            onDone={() => setTicked(new Set())}
+          />
+        )}
         <div className={classes.scroll}>
-          <table className={classes.table}>
-            <thead>
-              <tr>
-                <th>Label</th>
-                <th>Type</th>
-                <th>At rest</th>
-                <th>Used by</th>
-              </tr>
-            </thead>
-            <tbody>
-              {found.map((one) => (
-                <Row
-                  key={one.key}
-                  field={one}
-                  usage={usageOf(definition, one.key)}
-                  isTitle={one.key === type.titleField}
-                  isChosen={one.key === chosen}
-                  isWrong={mistakesOf(one.key).length > 0}
-                  onChoose={() => setChosen(one.key === chosen ? undefined : one.key)}
-                />
-              ))}
-            </tbody>
-          </table>
+          <FieldTable
+            rows={found}
+            titleField={type.titleField}
+            chosen={chosen}
+            ticked={ticked}
+            heldBy={heldBy}
+            isWrong={(key) => mistakesOf(key).length > 0}
+            onChoose={(key) => setChosen(key === chosen ? undefined : key)}
+            onTick={setTicked}
+          />
           {found.length === 0 && (
             <Text size="sm" c="dimmed" p="sm">
               No field is like that.
@@ -111,64 +148,26 @@ export function FieldSheet({ draft, published, problems }: Drawing) {
       </section>
       {field && (
         <FieldPanel
-          key={field.key}
+          key={type.fields.indexOf(field)}
           definition={definition}
           field={field}
           usage={usageOf(definition, field.key)}
           mistakes={mistakesOf(field.key)}
-          held={published?.fields.find(({ key }) => key === field.key)}
+          held={originOf(type, published, field.key)}
+          holdings={holdings}
           onChange={changeType}
+          onReshape={async (change) => {
+            await reshape(change);
+            if (
+              change.kind === 'field' &&
+              draft.shared.present().definition.recordType.fields.some(({ key }) => key === change.to)
+            ) {
+              setChosen(change.to);
+            }
+          }}
           onClose={() => setChosen(undefined)}
         />
       )}
     </main>
   );
 }
-
-interface RowProps {
-  field: Field;
-  usage: Usage;
-  /** Whether records are called by it. */
-  isTitle: boolean;
-  isChosen: boolean;
-  isWrong: boolean;
-  onChoose: () => void;
-}
-
-function Row({ field, usage, isTitle, isChosen, isWrong, onChoose }: RowProps) {
-  const { visibility = 'shown', requirement = 'optional', access = 'open' } = field.rest ?? {};
-  const rest = [
-    visibility === 'hidden' && 'hidden',
-    requirement === 'toMoveOn' && 'required to move on',
-    requirement === 'toSave' && 'required to save',
-    access === 'locked' && 'locked',
-  ].filter(Boolean);
-  const settings = settingsOf(field.type);
-  return (
-    <tr data-field={field.key} data-chosen={isChosen || undefined}>
-      <td>
-        <button type="button" className={classes.choose} aria-expanded={isChosen} onClick={onChoose}>
-          {field.label || '(no label)'}
-        </button>
-        {isTitle && <span className={lines.word}>records are called by it</span>}
-        {isWrong && <span className={lines.wrong}> has a problem</span>}
-      </td>
-      <td>
-        {kindLabel(field.type.kind)}
-        {settings && <span className={classes.soft}> {settings}</span>}
-      </td>
-      <td>{rest.join(', ') || '—'}</td>
-      <td className={classes.soft}>
-        {[
-          count(usage.rules.length, 'rule'),
-          usage.forms.length === 0 ? 'on no form' : usage.forms.join(', '),
-          usage.examples.length > 0 && count(usage.examples.length, 'example'),
-        ]
-          .filter(Boolean)
-          .join(' · ')}
-      </td>
-    </tr>
-  );
-}
-
-const count = (number: number, noun: string) => (number === 0 ? `no ${noun}` : `${number} ${noun}${number === 1 ? '' : 's'}`);

@@ -48,6 +48,22 @@ export function placed(type: RecordType, field: string, section: string | null):
 export const sectionOf = (type: RecordType, field: string): string | null =>
   type.forms[0]?.tabs.flatMap((tab) => tab.sections).find((section) => section.fields.includes(field))?.key ?? null;
 
+/** The record type with the field retired, and off every form; or offered again, and in the margin. */
+export const retired = (type: RecordType, key: string, isRetired: boolean): RecordType => ({
+  ...withField(type, key, { retired: isRetired }),
+  forms: isRetired
+    ? type.forms.map((form) => ({
+        ...form,
+        tabs: form.tabs.map((tab) => ({
+          ...tab,
+          sections: tab.sections.map((section) =>
+            section.fields.includes(key) ? { ...section, fields: section.fields.filter((field) => field !== key) } : section,
+          ),
+        })),
+      }))
+    : type.forms,
+});
+
 /** The record type without a field that nothing uses. */
 export const withoutField = (type: RecordType, key: string): RecordType => ({
   ...placed(type, key, null),

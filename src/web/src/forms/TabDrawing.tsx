@@ -13,8 +13,10 @@ import {
   withSectionCopied,
   withSectionMoved,
   withSectionOn,
+  withSectionOnNewTab,
   withTab,
   withTabMoved,
+  withWidth,
 } from './edits';
 import classes from './Forms.module.css';
 import { Place } from './Place';
@@ -107,11 +109,23 @@ function SectionDrawing({ definition, form, tab, section, at, onForm, onType }: 
             </ActionIcon>
           </Menu.Target>
           <Menu.Dropdown>
+            <Menu.Label>Side by side</Menu.Label>
+            {[null, 1, 2, 3, 4].map((columns) => (
+              <Menu.Item
+                key={columns}
+                leftSection={(section.columns ?? null) === columns ? '✓' : ' '}
+                onClick={() => onForm((one) => withSection(one, section.key, { columns }))}
+              >
+                {columns === null ? 'As many as fit' : columns === 1 ? 'One column' : `${columns} columns`}
+              </Menu.Item>
+            ))}
+            <Menu.Divider />
             {others.map(({ key, label }) => (
               <Menu.Item key={key} onClick={() => onForm((one) => withSectionOn(one, section.key, key))}>
                 To the tab {label}
               </Menu.Item>
             ))}
+            <Menu.Item onClick={() => onForm((one) => withSectionOnNewTab(one, section))}>To a tab of its own</Menu.Item>
             {otherForms.map(({ key, label }) => (
               <Menu.Item key={key} onClick={() => onType(withSectionCopied(type, section, key))}>
                 Also on the form {label}
@@ -132,7 +146,11 @@ function SectionDrawing({ definition, form, tab, section, at, onForm, onType }: 
         fields={section.fields}
         type={type}
         sections={form.tabs.flatMap(({ sections }) => sections)}
+        section={section}
         onPlace={(field, to) => onForm((one) => withFieldAt(one, field, to, null))}
+        onWidth={(field, width) =>
+          onForm((one) => withSection(one, section.key, { widths: withWidth(section.widths, field, width) }))
+        }
       />
     </div>
   );

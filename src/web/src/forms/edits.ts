@@ -88,6 +88,20 @@ export function withSectionOn(form: Form, key: string, tab: string): Form {
     : form;
 }
 
+/** The form with the section on a tab of its own, called as the section is, behind the tab where it stood. */
+export function withSectionOnNewTab(form: Form, section: Section): Form {
+  const at = form.tabs.findIndex(({ sections }) => sections.some(({ key }) => key === section.key));
+  const tab: Tab = { key: keyFor(`${section.label} tab`, takenKeys(form)), label: section.label, sections: [section] };
+  const others = form.tabs.map((one) => ({ ...one, sections: one.sections.filter(({ key }) => key !== section.key) }));
+  return { ...form, tabs: [...others.slice(0, at + 1), tab, ...others.slice(at + 1)] };
+}
+
+/** Widths with that of one field; one column is not worth saying. */
+export function withWidth(widths: Section['widths'], field: string, width: number): NonNullable<Section['widths']> {
+  const others = Object.fromEntries(Object.entries(widths ?? {}).filter(([key]) => key !== field));
+  return width > 1 ? { ...others, [field]: width } : others;
+}
+
 /** The form without a section; its fields are in the margin then. */
 export const withoutSection = (form: Form, key: string): Form => ({
   ...form,

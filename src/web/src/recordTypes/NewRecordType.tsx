@@ -1,11 +1,11 @@
 import { Button, FileButton, Group, Stack, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { useNavigate } from 'react-router-dom';
+import { Link, useNavigate } from 'react-router-dom';
 import { answered, type Problem } from '../api/client';
 import { createRecordType, createRecordTypeFromPack, type Pack } from '../api/generated';
 import { Dialog } from '../frame/Dialog';
-import { keyFor } from '../fields/keyFor';
 import lines from '../sheet/lines.module.css';
+import { addressKeyFor } from './addressKey';
 
 /** Begins a record type: an empty one, or as a pack has it. Members see nothing of it before it is published. */
 export function NewRecordType({ taken, onClose }: { taken: string[]; onClose: () => void }) {
@@ -13,8 +13,7 @@ export function NewRecordType({ taken, onClose }: { taken: string[]; onClose: ()
   const [ownKey, setOwnKey] = useState<string>();
   const [problem, setProblem] = useState<Problem & { problems?: { what: string; mend: string }[] }>();
   const navigate = useNavigate();
-  // In addresses words stand apart: object-loan.
-  const key = ownKey ?? keyFor(label, new Set(taken)).replaceAll(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
+  const key = ownKey ?? addressKeyFor(label, taken);
 
   async function begin(create: () => Promise<{ key: string }>) {
     setProblem(undefined);
@@ -66,13 +65,18 @@ export function NewRecordType({ taken, onClose }: { taken: string[]; onClose: ()
             </Text>
           )}
           <Group justify="space-between">
-            <FileButton accept="application/json,.json" onChange={(file) => void fromPack(file)}>
-              {(props) => (
-                <Button variant="default" {...props}>
-                  From a pack…
-                </Button>
-              )}
-            </FileButton>
+            <Group gap="xs">
+              <Button variant="default" component={Link} to="/from-table">
+                From a table…
+              </Button>
+              <FileButton accept="application/json,.json" onChange={(file) => void fromPack(file)}>
+                {(props) => (
+                  <Button variant="default" {...props}>
+                    From a pack…
+                  </Button>
+                )}
+              </FileButton>
+            </Group>
             <Button type="submit" disabled={!label.trim()}>
               Begin it
             </Button>

@@ -11,6 +11,8 @@ import { partsAskedFor } from './parts';
 
 interface Props {
   field: Field;
+  /** How many columns it takes where there are several; undefined for one. */
+  width?: number;
   record: OpenRecord;
   /** Draws the field though it is hidden, dashed. */
   showHidden: boolean;
@@ -25,6 +27,7 @@ interface Props {
 /** One field, drawn in the line language, with its input. Draws itself anew when its own state differs, and at no other change. */
 export const FieldCell = memo(function FieldCell({
   field,
+  width,
   record,
   showHidden,
   aside,
@@ -46,6 +49,7 @@ export const FieldCell = memo(function FieldCell({
     <div
       className={classes.cell}
       data-field={field.key}
+      data-width={width}
       data-visible={state.isVisible}
       data-locked={state.isLocked || undefined}
       data-requirement={isAsked ? state.requirement : undefined}

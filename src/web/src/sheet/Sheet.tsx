@@ -134,11 +134,12 @@ const SectionOfSheet = memo(function SectionOfSheet({
         {aside?.('section', section.key)}
       </h3>
       <Said messages={messages} />
-      <div className={classes.fields}>
+      <div className={classes.fields} data-columns={section.columns ?? undefined}>
         {section.fields.map((key) => (
           <FieldCell
             key={key}
             field={fields.get(key)!}
+            width={section.widths?.[key]}
             record={record}
             showHidden={showHidden}
             aside={aside}

@@ -1,9 +1,11 @@
 import { Button, Group, Text, Title } from '@mantine/core';
 import type { Drawing } from '../draftingTable/draft/OpenDraft';
+import { useReshape } from '../draftingTable/draft/useReshape';
+import { useHoldings } from '../fields/useHoldings';
 import { Begin } from '../frame/Begin';
 import { Typed } from '../frame/Typed';
 import lines from '../sheet/lines.module.css';
-import { isNamed, withNewRole, withNewWorkflow, withWorkflow } from './edits';
+import { isNamed, withNewRole, withNewWorkflow, withWorkflow, withWorkflowFirst } from './edits';
 import { Moves } from './Moves';
 import { Stages } from './Stages';
 import { useWays } from './useWays';
@@ -13,7 +15,9 @@ import classes from './Workflow.module.css';
 export function WorkflowSheet({ draft, published, problems, program }: Drawing) {
   const ways = useWays(program);
   const { definition, changeType } = draft;
+  const reshape = useReshape(draft.shared);
   const { recordType: type } = definition;
+  const holdings = useHoldings(type.key, published !== undefined);
   const mistakes = problems.type.filter(({ place }) => /^\/recordType\/(workflows|roles)/.test(place));
   return (
     <main className={classes.page}>
@@ -32,6 +36,15 @@ export function WorkflowSheet({ draft, published, problems, program }: Drawing) 
                 {workflow.label}
               </Title>
               <Group gap={6}>
+                {i === 0 ? (
+                  <Text size="sm" c="dimmed">
+                    New records begin in it.
+                  </Text>
+                ) : (
+                  <Button variant="default" onClick={() => changeType(withWorkflowFirst(type, workflow.key))}>
+                    Let new records begin in it
+                  </Button>
+                )}
                 <Typed
                   aria-label={`Name of the workflow ${workflow.label}`}
                   w={180}
@@ -52,8 +65,10 @@ export function WorkflowSheet({ draft, published, problems, program }: Drawing) 
               workflow={workflow}
               ways={ways[i]}
               held={held}
+              counts={holdings && (holdings.stages[workflow.key] ?? {})}
               onChange={change}
               onType={changeType}
+              onReshape={(one) => void reshape(one)}
             />
             <Moves type={type} workflow={workflow} onChange={change} />
           </section>

@@ -16,12 +16,32 @@ export const withStageLabel = (type: RecordType, key: string, label: string): Re
   })),
 });
 
-/** The workflow with a new stage after the one at that place; moves go on to it and from it where they went past. */
+/** The workflow with a new stage after the one at that place. Moves from that one to the next lead to it, and one like each leads on. */
 export function withNewStage(type: RecordType, workflow: Workflow, at: number, label: string): Partial<Workflow> {
   const taken = new Set(type.workflows.flatMap(({ stages }) => stages.map(({ key }) => key)));
   const stage: Stage = { key: keyFor(label, taken), label };
-  return { stages: [...workflow.stages.slice(0, at + 1), stage, ...workflow.stages.slice(at + 1)] };
+  const [before, after] = [workflow.stages[at], workflow.stages[at + 1]];
+  const keys = new Set(type.workflows.flatMap(({ moves }) => moves.map(({ key }) => key)));
+  const moves = workflow.moves.flatMap((move): Move[] => {
+    if (move.from !== before?.key || move.to !== after?.key) {
+      return [move];
+    }
+    const label = `To ${after.label.toLowerCase()}`;
+    const key = keyFor(label, keys);
+    keys.add(key);
+    return [
+      { ...move, to: stage.key },
+      { ...move, key, label, from: stage.key },
+    ];
+  });
+  return { stages: [...workflow.stages.slice(0, at + 1), stage, ...workflow.stages.slice(at + 1)], moves };
 }
+
+/** The record type in which new records begin in that workflow: the first one. */
+export const withWorkflowFirst = (type: RecordType, key: string): RecordType => ({
+  ...type,
+  workflows: type.workflows.toSorted((one, other) => Number(other.key === key) - Number(one.key === key)),
+});
 
 /** The workflow without a stage, and without the moves that lead to it or from it. */
 export const withoutStage = ({ stages, moves }: Workflow, key: string): Partial<Workflow> => ({

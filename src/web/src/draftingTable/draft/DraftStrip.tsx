@@ -6,7 +6,7 @@ import type { DraftProblems } from '../../engine/answers';
 import { Place } from '../../frame/Place';
 import { SheetIndex } from '../../frame/SheetIndex';
 import lines from '../../sheet/lines.module.css';
-import { Publish } from './Publish';
+import { Publish } from '../../publication/Publish';
 import type { DraftState, SharedDraft } from './sharedDraft';
 
 interface Props {
@@ -23,7 +23,7 @@ interface Props {
 /** What is so of the draft as a whole, in the strip above: whether it is saved, a step back or forth, editions, publishing. */
 export function DraftStrip({ sheet, shared, state, problems, onKeys, onEditions, onOpen }: Props) {
   const queries = useQueryClient();
-  const { recordType: type, rules } = state.definition;
+  const { recordType: type } = state.definition;
   return (
     <Place
       steps={[
@@ -51,16 +51,16 @@ export function DraftStrip({ sheet, shared, state, problems, onKeys, onEditions,
           </Button>
         )}
         <Publish
-          recordType={type.key}
+          definition={state.definition}
           edition={state.edition}
           version={state.version}
           problems={problems}
-          rules={rules}
           onOpen={onOpen}
           onSettle={() => shared.settle()}
-          onPublished={(number, version) => {
-            shared.published(number, version);
+          onPublished={(number) => {
+            void shared.published(number);
             void queries.invalidateQueries({ queryKey: ['record-type', type.key] });
+            void queries.invalidateQueries({ queryKey: ['holdings', type.key] });
           }}
         />
       </Group>

@@ -173,8 +173,10 @@ export class SharedDraft {
     return this.state.version;
   }
 
-  published(edition: number, version: number) {
-    this.tell({ edition, version });
+  /** Takes over what publishing did to the draft: what records have become it no longer asks for. */
+  published(edition: number) {
+    this.tell({ edition });
+    return this.pull();
   }
 
   /** Sends what waits, and nothing after. */

@@ -2,7 +2,7 @@ import { Button, Group, SegmentedControl, Text, UnstyledButton } from '@mantine/
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answered } from '../../api/client';
-import { compareEditions, listEditions, readNumberedEdition, type Definition, type Difference } from '../../api/generated';
+import { compareEditions, listEditions, readEditionAsDraft, readNumberedEdition, type Definition, type Difference } from '../../api/generated';
 import { usePeople } from '../../api/people';
 import { when } from '../../api/when';
 import { Dialog } from '../../frame/Dialog';
@@ -61,6 +61,10 @@ function Content({ recordType, draft, version, onChange }: Omit<Props, 'isOpen' 
   if (editions.length === 0) {
     return <Text size="sm">Nothing has been published yet: all that is in the draft is new.</Text>;
   }
+  async function goBack(to: number) {
+    onChange(await answered(readEditionAsDraft({ path: { key: recordType, number: to } })));
+  }
+
   const differences: Difference[] | undefined = look === 'draft' ? fromDraft : ofItself;
   return (
     <div className={classes.columns}>
@@ -97,7 +101,7 @@ function Content({ recordType, draft, version, onChange }: Omit<Props, 'isOpen' 
             onChange={(next) => setLook(next as Look)}
           />
           {look === 'draft' && edition && (differences?.length ?? 0) > 0 && (
-            <Button variant="default" onClick={() => onChange(edition.definition)}>
+            <Button variant="default" onClick={() => void goBack(number!)}>
               {number === editions[0]!.number ? 'Discard all' : `Go back to edition ${number}`}
             </Button>
           )}

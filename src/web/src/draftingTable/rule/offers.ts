@@ -46,8 +46,9 @@ export function offerOf({ vocabulary }: Pick<Writing, 'vocabulary'>, subject: Su
 
 /** Everything that a clause can look at, the likeliest first. */
 export function subjectOptions(writing: Writing): ChipOption[] {
-  const { vocabulary, likely } = writing;
-  const all = vocabulary.subjects.map((offer): ChipOption & { isLikely: boolean } => {
+  const { vocabulary, likely, type } = writing;
+  const offered = vocabulary.subjects.filter(({ subject }) => subject.kind !== 'field' || !isRetired(type, subject.field));
+  const all = offered.map((offer): ChipOption & { isLikely: boolean } => {
     const { subject } = offer;
     const isLikely = subject.kind === 'field' && !subject.part && likely({ kind: 'field', key: subject.field });
     return {
@@ -64,7 +65,7 @@ export function subjectOptions(writing: Writing): ChipOption[] {
       isLikely,
     };
   });
-  const saved = vocabulary.subjects
+  const saved = offered
     .filter(({ subject }) => subject.kind === 'field' && !subject.part)
     .map((offer) => ({
       value: JSON.stringify({ ...offer.subject, saved: true }),
@@ -75,6 +76,10 @@ export function subjectOptions(writing: Writing): ChipOption[] {
   const others = all.filter(({ isLikely, group }) => !isLikely && group !== 'The record and the person');
   return [...all.filter(({ isLikely }) => isLikely), ...setting, ...others, ...saved];
 }
+
+/** What is retired is offered nowhere new; a rule that speaks of it goes on doing so. */
+const isRetired = (type: RecordType, field: string, kind: Element['kind'] = 'field'): boolean =>
+  (kind === 'field' || kind === 'part') && type.fields.some(({ key, retired }) => key === field && retired);
 
 function noteOf({ type, record }: Writing, { subject, input, unit }: SubjectOffer): string {
   const kind = unit ? `${kinds[input]} in ${unit}` : kinds[input];
@@ -89,7 +94,7 @@ function noteOf({ type, record }: Writing, { subject, input, unit }: SubjectOffe
 /** Everything that an effect can act on, the likeliest first. */
 export function targetOptions({ type, vocabulary, record, likely }: Writing, only?: (element: Element) => boolean): ChipOption[] {
   const all = vocabulary.targets
-    .filter(({ element }) => !only || only(element))
+    .filter(({ element }) => (!only || only(element)) && !isRetired(type, element.key.split('.')[0]!, element.kind))
     .map(({ element, label }) => ({
       value: JSON.stringify(element),
       label,

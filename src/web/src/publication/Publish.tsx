@@ -1,47 +1,54 @@
-import { Button, Group, Text, Textarea, UnstyledButton } from '@mantine/core';
+import { Button, Group, Progress, Text, Textarea, UnstyledButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
-import { answered, type Problem } from '../../api/client';
-import { publish, type Rule } from '../../api/generated';
-import type { DraftProblems } from '../../engine/answers';
-import { Dialog } from '../../frame/Dialog';
-import lines from '../../sheet/lines.module.css';
-import { Differences } from '../editions/Differences';
+import { answered, type Problem } from '../api/client';
+import { publish, type Definition, type PublicationView } from '../api/generated';
+import { useComparison } from '../draftingTable/draft/useComparison';
+import { Differences } from '../draftingTable/editions/Differences';
+import type { DraftProblems } from '../engine/answers';
+import { Dialog } from '../frame/Dialog';
+import lines from '../sheet/lines.module.css';
+import { Consequences } from './Consequences';
+import { follow } from './follow';
 import classes from './Publish.module.css';
-import { useComparison } from './useComparison';
+import { useConsequences } from './useConsequences';
 
 interface Props {
-  recordType: string;
+  definition: Definition;
   edition: number | null;
   version: number;
   problems: DraftProblems;
-  rules: Rule[];
   /** Opens a rule, to be mended. */
   onOpen: (rule: string) => void;
   onSettle: () => Promise<number>;
-  onPublished: (edition: number, version: number) => void;
+  onPublished: (edition: number) => void;
 }
 
-/** Puts the draft in force as the next edition, with a note. */
-export function Publish({ recordType, edition, version, problems, rules, onOpen, onSettle, onPublished }: Props) {
+/** Puts the draft in force as the next edition, with a note, and with what becomes of the records. */
+export function Publish({ definition, edition, version, problems, onOpen, onSettle, onPublished }: Props) {
+  const { recordType: type, rules } = definition;
   const problemCount = problems.type.length + [...problems.rules.values()].reduce((count, of) => count + of.length, 0);
   const [isOpen, setOpen] = useState(false);
   const [note, setNote] = useState('');
   const [problem, setProblem] = useState<Problem>();
-  const differences = useComparison(recordType, edition, version, isOpen && problemCount === 0);
+  const [progress, setProgress] = useState<PublicationView>();
+  const differences = useComparison(type.key, edition, version, isOpen && problemCount === 0);
+  const consequences = useConsequences(type, isOpen && problemCount === 0 && edition !== null && !progress);
 
   async function run() {
     setProblem(undefined);
     try {
-      const version = await onSettle();
-      const published = await answered(publish({ path: { key: recordType }, body: { version, note } }));
-      onPublished(published.number, published.version);
-      notifications.show({ message: `Edition ${published.number} is in force.`, autoClose: 4000 });
+      const settled = await onSettle();
+      const begun = await answered(publish({ path: { key: type.key }, body: { version: settled, note } }));
+      const number = await follow(type.key, begun, setProgress);
+      onPublished(number);
+      notifications.show({ message: `Edition ${number} is in force.`, autoClose: 4000 });
       setOpen(false);
       setNote('');
     } catch (refusal) {
       setProblem(refusal as Problem);
     }
+    setProgress(undefined);
   }
 
   return (
@@ -90,6 +97,16 @@ export function Publish({ recordType, edition, version, problems, rules, onOpen,
             <Text size="xs" c="dimmed" mt={4}>
               Members work under it from their next step on.
             </Text>
+            {consequences && consequences.records > 0 && (
+              <section className={classes.changes} aria-label="What becomes of the records">
+                <h3>What becomes of the records</h3>
+                <Text size="sm">
+                  {consequences.records === 1 ? 'One record changes' : `${consequences.records.toLocaleString()} records change`}{' '}
+                  along with it, all at once; each keeps what it was in its history.
+                </Text>
+                <Consequences consequences={consequences.consequences} />
+              </section>
+            )}
             {differences && (
               <section className={classes.changes} aria-label="What will change">
                 <h3>What will change</h3>
@@ -103,11 +120,24 @@ export function Publish({ recordType, edition, version, problems, rules, onOpen,
             {problem.title} {problem.detail}
           </Text>
         )}
+        {progress?.isRunning && (
+          <div role="status">
+            <Text size="sm" mt="sm">
+              {progress.looked.toLocaleString()} of {progress.records.toLocaleString()} records are worked out. Members go on
+              under the edition before until all of it is in force; this may be closed.
+            </Text>
+            <Progress
+              aria-label="Records worked out"
+              value={progress.records > 0 ? (100 * progress.looked) / progress.records : 100}
+              mt={4}
+            />
+          </div>
+        )}
         <Group justify="flex-end" mt="md">
           <Button variant="default" onClick={() => setOpen(false)}>
             Not yet
           </Button>
-          <Button disabled={problemCount > 0} onClick={() => void run()}>
+          <Button disabled={problemCount > 0 || progress !== undefined} onClick={() => void run()}>
             Publish
           </Button>
         </Group>
