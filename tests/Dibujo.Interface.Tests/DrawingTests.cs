@@ -74,16 +74,155 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
     }
 
     [Fact]
-    public void A_field_that_records_hold_keeps_its_type_and_says_what_uses_it()
+    public void Records_follow_another_key_another_type_a_merged_choice_and_a_removed_stage()
     {
         using var browser = new Browser(server.Address);
         browser.SignIn("ada");
-        browser.Open("/types/object-loan/fields");
-        browser.Press("[data-field=crateNeeded] button");
-        browser.See("section[aria-label='The field Crate needed']", "so it keeps its type");
-        browser.See("section[aria-label='The field Crate needed'] li", "Crate measures when there is a crate");
-        Assert.Equal("true", browser.Evaluate("String([...document.querySelectorAll('button')].find((one) => one.textContent === 'Delete the field').disabled)"));
+        browser.Open("/types/gallery-works/fields");
+        browser.Press("[data-field=title] button");
+        var key = "section[aria-label^='The field'] input[value=title]";
+        browser.See(key).SendKeys(Keys.Control + "a");
+        browser.Type(key, "subject" + Keys.Enter);
+        browser.See("tr[data-field=subject]");
+        browser.See("section[aria-label='What becomes of the records']", "has the key subject in place of title");
+        browser.Press("[data-field=kind] button");
+        browser.Press("[aria-label^='Choices of'] li:first-child button");
+        browser.See("[role=menuitem]");
+        var into = browser.TextOf("[aria-label^='Choices of'] li:nth-child(2) > span:first-child").First();
+        browser.Press("[role=menuitem]", into, isExact: true);
+        browser.See("section[aria-label='What becomes of the records']", $"becomes {into}");
+        browser.Press("nav[aria-label=Sheets] a", "Workflow");
+        browser.See("input[aria-label='Stage 3']");
+        var stage = (string)browser.Evaluate("document.querySelector('input[aria-label=\"Stage 2\"]').value")!;
+        var next = (string)browser.Evaluate("document.querySelector('input[aria-label=\"Stage 3\"]').value")!;
+        browser.See("p", "records");
+        browser.Press($"button[aria-label='Take {stage} away']");
+        browser.Press("[role=menuitem]", next, isExact: true);
+        browser.SeeValue("input[aria-label='Stage 2']", next);
+        browser.See("[role=status]", "Draft saved");
+        browser.Press("button", "Publish…");
+        browser.See("section[aria-label='What becomes of the records']", $"{stage} is no longer a stage: its records go to {next}.");
+        browser.Press("[role=dialog] button", "Publish", isExact: true);
+        browser.See("[role=alert], .mantine-Notifications-root", "is in force");
+        // What records have become cannot be undone by undoing the edits that led there.
+        browser.See("button[aria-label=Undo][disabled]");
+        browser.Open("/types/gallery-works/records");
+        browser.Press("tbody tr a");
+        browser.See("#field-subject");
+        Assert.NotEqual("", browser.Evaluate("document.querySelector('#field-subject').value"));
+        browser.See("ol");
+        Assert.DoesNotContain(stage, browser.TextOf("li[aria-current=step]").First(), StringComparison.Ordinal);
     }
+
+    [Fact]
+    public void A_record_type_is_made_of_a_table_with_a_column_of_every_type()
+    {
+        using var browser = new Browser(server.Address);
+        browser.SignIn("ada");
+        browser.Open("/types/collection-object/records");
+        browser.See("tbody tr");
+        var objects = (string)browser.RunLater("const done = arguments[0]; fetch('/api/record-types/collection-object/records').then((answer) => answer.json()).then(({ rows }) => done(rows.map(({ id }) => id).join(' ')));");
+        var file = Path.Combine(Directory.CreateTempSubdirectory("dibujo-table-").FullName, "enquiries.csv");
+        File.WriteAllText(file, Enquiries(objects.Split(' ')));
+        browser.Open("/");
+        browser.Press("button", "New record type");
+        browser.Press("[role=dialog] a", "From a table");
+        browser.See("button", "Choose a workbook");
+        browser.Attach("input[type=file]", file);
+        browser.See("h2", "200 rows, 13 columns");
+        Assert.Equal(
+            ["Text", "Long text", "Number", "Money", "Yes or no", "Date", "Date and time", "One choice", "Several choices", "Link: Collection object", "Person", "Text", "Text"],
+            ((IEnumerable<object>)browser.Evaluate("[...document.querySelectorAll('input[aria-label^=\"Type of\"]')].map((one) => one.value)")!).Cast<string>());
+        Choose(browser, "Type of Contact", "Full name");
+        Choose(browser, "Type of Address", "Address");
+        browser.See("[data-column=contact]", "all fit");
+        browser.Run("document.querySelector('[data-column=fee]').scrollIntoView({ block: 'center' })");
+        browser.Press("[data-column=fee] button", "1 does not fit");
+        browser.See("[data-column=fee]", "row 61: on request");
+        browser.Type("input[placeholder='such as Loan enquiry']", "Enquiry");
+        browser.Press("button", "Make it, with 200 rows");
+        browser.See("[role=status]", "199 rows are records. One was refused");
+        browser.See("table[aria-label='Refused rows']", "Fee cannot hold “on request”.");
+
+        browser.Press("main a", "See the records");
+        browser.Press("tbody tr a");
+        browser.See("#field-title");
+        Assert.StartsWith("Enquiry ", (string)browser.Evaluate("document.querySelector('#field-title').value")!, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_form_is_drawn_by_keyboard_alone()
+    {
+        using var browser = new Browser(server.Address);
+        browser.SignIn("ada");
+        browser.Open("/types/collection-object/forms");
+        browser.See("[data-tab]");
+        var before = Placed(browser);
+        // Taken up with the space bar, carried by the arrows, put down with the space bar.
+        browser.Run("document.querySelector('[data-section] li:nth-child(1) button').focus()");
+        browser.Keyboard(" ");
+        browser.See("[data-dragging]");
+        browser.Keyboard(Keys.ArrowRight);
+        Task.Delay(300).Wait();
+        browser.Keyboard(" ");
+        browser.SeeNothing("[data-dragging]");
+        browser.Until("the first field in second place", () => Placed(browser)[1] == before[0] ? "" : null);
+        // Sent to the margin and back by its menu, with nothing but keys.
+        browser.Run("document.querySelector('[data-section] li:nth-child(1) [aria-haspopup=menu]').focus()");
+        browser.Keyboard(Keys.Enter);
+        browser.See("[role=menuitem]", "To the margin");
+        browser.Until("the item that is meant", () =>
+        {
+            browser.Keyboard(Keys.ArrowDown);
+            return (string?)browser.Evaluate("document.activeElement.textContent") == "To the margin" ? "" : null;
+        });
+        browser.Keyboard(Keys.Enter);
+        browser.Until("a field in the margin", () => Placed(browser).Length == before.Length - 1 ? "" : null);
+        browser.Keyboard(Keys.Control + "z" + Keys.Null);
+        browser.Run("document.querySelector('button[aria-label=Undo]').focus()");
+        browser.Keyboard(Keys.Enter);
+        browser.Until("it back", () => Placed(browser).Length == before.Length ? "" : null);
+        browser.See("[role=status]", "Draft saved");
+    }
+
+    [Fact]
+    public void A_long_form_is_split_over_tabs_in_at_most_six_presses()
+    {
+        using var browser = new Browser(server.Address);
+        browser.SignIn("ada");
+        browser.Open("/types/object-loan/forms");
+        browser.See("[data-tab]");
+        var tabs = browser.TextOf("[data-tab]").Count();
+        browser.Recount();
+        foreach (var section in (string[])["Borrower", "Period", "Light and climate"])
+        {
+            browser.Press($"button[aria-label='More for the section {section}']");
+            browser.Press("[role=menuitem]", "To a tab of its own");
+            browser.See($"input[aria-label='Name of the tab {section}']");
+        }
+
+        Assert.True(browser.Presses <= 6, $"{browser.Presses} presses");
+        Assert.Equal(tabs + 3, browser.TextOf("[data-tab]").Count());
+    }
+
+    private static string[] Placed(Browser browser) =>
+        [.. ((IEnumerable<object>)browser.Evaluate("[...document.querySelectorAll('[data-section] li[data-field]')].map((one) => one.dataset.field)")!).Cast<string>()];
+
+    /// <summary>Two hundred rows with a column of every type; one amount is none.</summary>
+    private static string Enquiries(string[] objects) => "Title;Details;Crates;Fee;Urgent;Due;Seen at;Purpose;Rooms;Collection object;Keeper;Contact;Address\n" + string.Join('\n', Enumerable.Range(0, 200).Select(i => string.Join(';',
+        $"Enquiry {i + 1}",
+        $"\"First line {i}\nsecond line\"",
+        $"{(i % 7) + 1}",
+        i == 59 ? "on request" : $"€ {i + 100},50",
+        i % 2 == 0 ? "yes" : "no",
+        new DateOnly(2026, 1, 1).AddDays(i).ToString("dd.MM.yyyy", System.Globalization.CultureInfo.InvariantCulture),
+        new DateTime(2026, 1, 1, 14, 30, 0).AddDays(i).ToString("yyyy-MM-dd HH:mm", System.Globalization.CultureInfo.InvariantCulture),
+        new[] { "Exhibition", "Research", "Photography" }[i % 3],
+        new[] { "\"Dark; Dry\"", "Dry", "Cold" }[i % 3],
+        objects[i % objects.Length],
+        new[] { "rosa", "lorenz", "conrad" }[i % 3],
+        $"Mara Vell{i}",
+        $"Kai {i}, 1{i}, Vell, Nord")));
 
     [Fact]
     public void A_pack_is_looked_at_before_it_is_taken_into_the_draft()

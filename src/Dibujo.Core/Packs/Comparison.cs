@@ -5,6 +5,7 @@ using Dibujo.Core.Checking;
 using Dibujo.Core.Drafts;
 using Dibujo.Core.Json;
 using Dibujo.Core.Records;
+using Dibujo.Core.Reshaping;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Sentences;
 
@@ -16,7 +17,31 @@ namespace Dibujo.Core.Packs;
 public sealed record Comparison(ImmutableArray<Difference> Differences, ImmutableArray<Problem> Problems)
 {
     /// <summary>Compares what is there with what would come in its place.</summary>
-    public static Comparison Between(Definition now, Definition then) => new(
+    public static Comparison Between(Definition now, Definition then)
+    {
+        // A field with another key is the same field, and rules that follow it say what they said.
+        var (followed, renamed) = Followed(now, then.RecordType);
+        return new(
+            [.. renamed, .. All(followed, then)],
+            PublicationCheck.Of(then).All());
+    }
+
+    private static (Definition Now, ImmutableArray<Difference> Renamed) Followed(Definition now, RecordType then)
+    {
+        var renamed = ImmutableArray.CreateBuilder<Difference>();
+        foreach (var one in then.Reshaping.OfType<FieldRenamed>())
+        {
+            if (now.RecordType.Find(one.From) is { } field && Reshaped.By(now, one).Definition is { } followed)
+            {
+                now = followed;
+                renamed.Add(new(Change.Changed, "field", one.To, field.Label) { Beside = [$"Its key was {one.From}."] });
+            }
+        }
+
+        return (now, renamed.ToImmutable());
+    }
+
+    private static IEnumerable<Difference> All(Definition now, Definition then) =>
         [
             .. List("record type", [Head(now.RecordType)], [Head(then.RecordType)], t => t.Key, t => t.Label),
             .. List("field", now.RecordType.Fields, then.RecordType.Fields, f => f.Key, f => f.Label),
@@ -26,8 +51,7 @@ public sealed record Comparison(ImmutableArray<Difference> Differences, Immutabl
             .. List("linked record type", now.RecordType.Linked, then.RecordType.Linked, l => l.Key, l => l.Label),
             .. Rules(now, then),
             .. List("example", now.Examples, then.Examples, e => e.Name, e => e.Name),
-        ],
-        PublicationCheck.Of(then).All());
+        ];
 
     private static RecordType Head(RecordType type) => new(type.Key, type.Label, type.TitleField, [], [], []);
 

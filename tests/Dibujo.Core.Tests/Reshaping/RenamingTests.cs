@@ -67,6 +67,16 @@ public class RenamingTests
     }, iter: Worlds);
 
     [Fact]
+    public void Nothing_but_the_key_differs_in_a_comparison() => Gen.Select(Gen.UInt, Gen.Int[0, 12]).Sample((seed, at) =>
+    {
+        var before = new Chance(seed).Definition();
+        var differences = Comparison.Between(before, By(before, new FieldRenamed($"f{at}", "another"))).Differences;
+
+        var only = Assert.Single(differences);
+        Assert.Equal((Change.Changed, "another", $"Its key was f{at}."), (only.Change, only.Key, Assert.Single(only.Beside)));
+    }, iter: Worlds / 5);
+
+    [Fact]
     public void A_pack_that_goes_out_and_comes_in_again_is_the_same() => Gen.UInt.Sample(seed =>
     {
         var definition = new Chance(seed) { HasOddLabels = true }.Definition();

@@ -125,6 +125,7 @@ export function FieldSheet({ draft, published, problems }: Drawing) {
             heldBy={heldBy}
             isHeld={(key) => originOf(type, published, key) !== undefined}
             onChange={changeType}
+            onAll={() => setTicked(new Set(found.map(({ field: one }) => one.key)))}
             onDone={() => setTicked(new Set())}
           />
         )}

@@ -1,4 +1,4 @@
-import { Checkbox } from '@mantine/core';
+import { Checkbox, VisuallyHidden } from '@mantine/core';
 import { useState } from 'react';
 import type { Field } from '../api/generated';
 import lines from '../sheet/lines.module.css';
@@ -55,19 +55,12 @@ export function FieldTable({ rows, titleField, chosen, ticked, heldBy, isWrong, 
         return sorted.isDown ? -order : order;
       })
     : rows;
-  const areAllTicked = rows.length > 0 && rows.every(({ field }) => ticked.has(field.key));
   return (
     <table className={classes.table}>
       <thead>
         <tr>
           <th className={classes.tick}>
-            <Checkbox
-              size="xs"
-              aria-label="Tick all that are listed"
-              checked={areAllTicked}
-              indeterminate={!areAllTicked && rows.some(({ field }) => ticked.has(field.key))}
-              onChange={() => onTick(areAllTicked ? new Set() : new Set(rows.map(({ field }) => field.key)))}
-            />
+            <VisuallyHidden>Ticked</VisuallyHidden>
           </th>
           {columns.map(({ key, label }) => {
             const isSorted = sorted?.by === key;

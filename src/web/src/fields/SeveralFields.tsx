@@ -13,6 +13,7 @@ interface Props {
   /** Whether the edition in force has it. */
   isHeld: (key: string) => boolean;
   onChange: (type: RecordType) => void;
+  onAll: () => void;
   onDone: () => void;
 }
 
@@ -27,7 +28,7 @@ const rests: { value: string; label: string; rest: Partial<Rest> }[] = [
 ];
 
 /** What is done to several fields at once; one edit, to be undone as one. */
-export function SeveralFields({ type, rows, heldBy, isHeld, onChange, onDone }: Props) {
+export function SeveralFields({ type, rows, heldBy, isHeld, onChange, onAll, onDone }: Props) {
   const keys = rows.map(({ field }) => field.key);
   const each = (change: (type: RecordType, key: string) => RecordType) => onChange(keys.reduce(change, type));
   const stay = rows.filter(
@@ -82,6 +83,9 @@ export function SeveralFields({ type, rows, heldBy, isHeld, onChange, onDone }: 
         }}
       >
         Delete
+      </Button>
+      <Button variant="subtle" onClick={onAll}>
+        All that are listed
       </Button>
       <Button variant="subtle" onClick={onDone}>
         None of them

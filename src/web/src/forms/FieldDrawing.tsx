@@ -47,19 +47,21 @@ export function FieldDrawing({ field: key, here, type, sections, width, onPlace,
       {drawn && width !== undefined ? (
         <Grip drawn={drawn} field={key} label={label} kind={field && kindLabel(field.type.kind)} {...attributes} {...listeners} />
       ) : (
-        <button type="button" className={classes.grip} {...attributes} {...listeners} title="Drag to its place">
+        <button type="button" className={classes.grip} {...attributes} {...listeners} title={`Drag ${label} to its place`}>
           <span className={classes.label}>{label}</span>
           <span className={classes.kind}>{field && kindLabel(field.type.kind)}</span>
         </button>
       )}
       {drawn && (
-        <RuleBalloons
-          touching={drawn.touching}
-          record={drawn.record}
-          kind="field"
-          elementKey={key}
-          onChoose={() => drawn.onRule()}
-        />
+        <span className={classes.balloons}>
+          <RuleBalloons
+            touching={drawn.touching}
+            record={drawn.record}
+            kind="field"
+            elementKey={key}
+            onChoose={() => drawn.onRule()}
+          />
+        </span>
       )}
       <Menu position="bottom-end">
         <Menu.Target>
@@ -123,7 +125,7 @@ function Grip({ drawn, field, label, kind, ...drag }: GripProps) {
         asks(state) ? lines.required : '',
         state.isLocked && state.isVisible ? lines.locked : '',
       ].join(' ')}
-      title="Drag to its place"
+      title={`Drag ${label} to its place`}
     >
       <span className={classes.label}>{label}</span>
       <span className={classes.kind}>{word}</span>

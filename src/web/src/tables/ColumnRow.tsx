@@ -37,10 +37,10 @@ export function ColumnRow({ column, table, labels, onChange, onReread }: Props) 
           onChange={(event) => onChange({ isTaken: event.currentTarget.checked })}
         />
       </td>
-      <td>
+      <td className={classes.field}>
         <Typed aria-label={`Label of ${label}`} value={label} onDone={(next) => next && onChange({ label: next })} />
       </td>
-      <td>
+      <td className={classes.type}>
         <Select
           aria-label={`Type of ${label}`}
           allowDeselect={false}

@@ -5,21 +5,18 @@ import classes from './Workflow.module.css';
 /** How wide a stage's place on the line is; the stages below stand in columns of the same width. */
 export const stageWidth = 168;
 
-const laneHeight = 25;
+const laneHeight = 38;
 const spread = 110;
 
 /** The moves as arrows beside the dimension line: on above it, back below it. */
 export function Picture({ type, workflow }: { type: RecordType; workflow: Workflow }) {
   const { on, back } = arrowsOf(workflow);
   const lanesOf = (side: Arrow[]) => Math.max(0, ...side.map(({ lane }) => lane));
-  const line = lanesOf(on) * laneHeight + 16;
-  const height = line + lanesOf(back) * laneHeight + (back.length > 0 ? 20 : 12);
+  const line = lanesOf(on) * laneHeight + 8;
+  const height = line + lanesOf(back) * laneHeight + (back.length > 0 ? 4 : 12);
   const width = workflow.stages.length * stageWidth;
   const roles = new Map((type.roles ?? []).map(({ key, label }) => [key, label]));
-  const said = ({ move }: Arrow) =>
-    [move.label, move.roles?.length && `(${move.roles.map((role) => roles.get(role) ?? role).join(', ')})`]
-      .filter(Boolean)
-      .join(' ');
+  const allowed = ({ move }: Arrow) => (move.roles ?? []).map((role) => roles.get(role) ?? role).join(', ') || 'everyone';
   return (
     <svg
       className={classes.picture}
@@ -39,7 +36,7 @@ export function Picture({ type, workflow }: { type: RecordType; workflow: Workfl
       ))}
       {[...on, ...back].map((arrow) => {
         const isOn = arrow.from < arrow.to;
-        const y = isOn ? line - 6 - arrow.lane * laneHeight + 12 : line + 6 + arrow.lane * laneHeight - 4;
+        const y = isOn ? line - arrow.lane * laneHeight + 14 : line + arrow.lane * laneHeight - 18;
         const [start, end] = [endAt(arrow.from, arrow.leaves), endAt(arrow.to, arrow.enters)];
         return (
           <g key={arrow.move.key}>
@@ -48,10 +45,11 @@ export function Picture({ type, workflow }: { type: RecordType; workflow: Workfl
               className={classes.arrow}
               markerEnd="url(#arrowhead)"
             />
-            <foreignObject x={Math.min(start, end) + 3} y={y - 17} width={Math.max(20, Math.abs(end - start) - 6)} height={17}>
-              <div className={classes.said} title={said(arrow)}>
-                {said(arrow)}
+            <foreignObject x={Math.min(start, end) + 3} y={y - 17} width={Math.max(20, Math.abs(end - start) - 6)} height={34}>
+              <div className={classes.said} title={`${arrow.move.label}: ${allowed(arrow)}`}>
+                {arrow.move.label}
               </div>
+              <div className={classes.roleNames}>{allowed(arrow)}</div>
             </foreignObject>
           </g>
         );
