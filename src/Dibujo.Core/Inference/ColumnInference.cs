@@ -132,7 +132,7 @@ public sealed class ColumnInference(ICellLookup lookup)
         var around = read.CountBy(amount => amount.Around).Where(one => one.Key.Length > 0).OrderByDescending(one => one.Value)
             .Where(one => one.Value * 2 >= read.Count || Currency.Of(one.Key) is not null).Select(one => one.Key).FirstOrDefault();
         var fitting = read.Where(amount => amount.Around.Length == 0 || amount.Around == around || (Currency.Of(amount.Around) is { } code && code == Currency.Of(around ?? ""))).ToList();
-        if (fitting.Count < enough)
+        if (fitting.Count < Math.Max(1, enough))
         {
             return null;
         }

@@ -1,13 +1,17 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using System.Text;
 using Dibujo.Core.Inference;
-using MiniExcelLibs;
+using ExcelDataReader;
 
 namespace Dibujo.Server.Tables;
 
 /// <summary>A file with a table in it: a workbook (Office Open XML), or separated values.</summary>
 internal static class Workbook
 {
+    /// <summary>The library asks for an encoding of older formats before it knows which format it is to read.</summary>
+    static Workbook() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
+
     /// <summary>Names of the sheets; none for a file that is no workbook.</summary>
     /// <param name="file">The file.</param>
     /// <param name="sheet">Name of the sheet; null for the first.</param>
@@ -21,16 +25,38 @@ internal static class Workbook
 
         try
         {
-            using var stream = new MemoryStream(file);
-            ImmutableArray<string> sheets = [.. MiniExcel.GetSheetNames(stream)];
-            stream.Position = 0;
-            var (table, mistake) = SourceTable.Of(MiniExcel.Query(stream, useHeaderRow: false, sheetName: sheet, excelType: ExcelType.XLSX)
-                .Take(SourceTable.MostRows + 2).Select(row => ((IDictionary<string, object?>)row).Values.Select(Cell).ToArray()));
-            return (table, sheets, mistake);
+            using var reader = ExcelReaderFactory.CreateOpenXmlReader(new MemoryStream(file));
+            var sheets = ImmutableArray.CreateBuilder<string>();
+            (SourceTable? Table, string? Mistake) read = (null, null);
+            do
+            {
+                sheets.Add(reader.Name);
+                if (sheet is null ? sheets.Count == 1 : reader.Name == sheet)
+                {
+                    read = SourceTable.Of(Rows(reader).Take(SourceTable.MostRows + 2));
+                }
+            }
+            while (reader.NextResult());
+            return (read.Table, sheets.ToImmutable(), read.Mistake);
         }
         catch (Exception mistake) when (mistake is not OutOfMemoryException)
         {
             return (null, [], "The workbook cannot be read. Open it, save it as .xlsx once more, and try that.");
+        }
+    }
+
+    /// <summary>The rows of the sheet at which the reader is, from the top, read as they are asked for.</summary>
+    private static IEnumerable<string[]> Rows(IExcelDataReader reader)
+    {
+        while (reader.Read())
+        {
+            var cells = new string[reader.FieldCount];
+            for (var i = 0; i < cells.Length; i++)
+            {
+                cells[i] = Cell(reader.GetValue(i));
+            }
+
+            yield return cells;
         }
     }
 

@@ -91,6 +91,12 @@ public class ColumnInferenceTests
         var column = new ColumnInference(new Known()).Of("Any", "any", cells);
         var reader = new CellReader(column.Type, column.Format, new Known());
 
+        // Whatever somebody says that it is, it is read or told to misfit.
+        foreach (var type in (FieldType[])[new NumberType(), new MoneyType(), new ChoiceType([]), new ChoicesType([]), new DateTimeType(), new FullNameType(), new AddressType(), new LinkType("object")])
+        {
+            Assert.InRange(new ColumnInference(new Known()).As("Any", "any", type, new(), cells).Misfits, 0, cells.Count);
+        }
+
         Assert.Equal(column.Misfits, cells.Count(cell => reader.Read(cell) is null));
         Assert.Equal(column.Filled, cells.Count(cell => reader.Read(cell) is not { IsBlank: true }));
     }, iter: Tries.Of("DIBUJO_FUZZ", 2000));
