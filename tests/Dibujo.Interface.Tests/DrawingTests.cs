@@ -185,26 +185,6 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
         browser.See("[role=status]", "Draft saved");
     }
 
-    [Fact]
-    public void A_long_form_is_split_over_tabs_in_at_most_six_presses()
-    {
-        using var browser = new Browser(server.Address);
-        browser.SignIn("ada");
-        browser.Open("/types/object-loan/forms");
-        browser.See("[data-tab]");
-        var tabs = browser.TextOf("[data-tab]").Count();
-        browser.Recount();
-        foreach (var section in (string[])["Borrower", "Period", "Light and climate"])
-        {
-            browser.Press($"button[aria-label='More for the section {section}']");
-            browser.Press("[role=menuitem]", "To a tab of its own");
-            browser.See($"input[aria-label='Name of the tab {section}']");
-        }
-
-        Assert.True(browser.Presses <= 6, $"{browser.Presses} presses");
-        Assert.Equal(tabs + 3, browser.TextOf("[data-tab]").Count());
-    }
-
     private static string[] Placed(Browser browser) =>
         [.. ((IEnumerable<object>)browser.Evaluate("[...document.querySelectorAll('[data-section] li[data-field]')].map((one) => one.dataset.field)")!).Cast<string>()];
 

@@ -10,8 +10,10 @@ internal sealed record Effort(int Presses, int Words)
         string.Create(CultureInfo.InvariantCulture, $"{Presses} {(Presses == 1 ? "press" : "presses")}{(Words > 0 ? $", {Words} {(Words == 1 ? "word" : "words")}" : "")}");
 }
 
-/// <summary>The page of docs that tells the effort of each job, written by the test that measures it.</summary>
-internal sealed class EffortPage
+/// <summary>A part of the page of docs that tells the effort of jobs, written by the test that measures it; other parts stay as they are.</summary>
+/// <param name="title">Its heading.</param>
+/// <param name="how">What was counted, as a paragraph.</param>
+internal sealed class EffortPage(string title, string how)
 {
     private readonly SortedDictionary<(int Job, string What), Dictionary<string, Effort>> jobs = [];
 
@@ -28,9 +30,8 @@ internal sealed class EffortPage
     internal void Write(string path, IReadOnlyList<string> ways)
     {
         var page = new StringBuilder();
-        page.AppendLine("# What it takes to write a rule").AppendLine();
-        page.AppendLine("Counted by `EffortTests` through the real interface, from the open drafting table to the working rule. A press is one of the");
-        page.AppendLine("mouse, or of a key that is no part of a word (Enter, an arrow, a shortcut); words are those that are typed.").AppendLine();
+        page.AppendLine(CultureInfo.InvariantCulture, $"# {title}").AppendLine();
+        page.AppendLine(how).AppendLine();
         page.AppendLine(CultureInfo.InvariantCulture, $"| job | {string.Join(" | ", ways)} |");
         page.AppendLine(CultureInfo.InvariantCulture, $"|---|{string.Concat(Enumerable.Repeat("---|", ways.Count))}");
         foreach (var ((job, what), measured) in jobs)
@@ -38,6 +39,18 @@ internal sealed class EffortPage
             page.AppendLine(CultureInfo.InvariantCulture, $"| {job}. {what} | {string.Join(" | ", ways.Select(way => measured.TryGetValue(way, out var effort) ? effort.ToString() : ""))} |");
         }
 
-        File.WriteAllText(path, page.ToString().ReplaceLineEndings("\n"));
+        var parts = ("\n" + File.ReadAllText(path)).Split("\n# ", StringSplitOptions.RemoveEmptyEntries).Select(part => $"# {part.Trim()}\n").ToList();
+        var own = page.ToString().ReplaceLineEndings("\n");
+        var at = parts.FindIndex(part => part.StartsWith($"# {title}\n", StringComparison.Ordinal));
+        if (at < 0)
+        {
+            parts.Add(own);
+        }
+        else
+        {
+            parts[at] = own;
+        }
+
+        File.WriteAllText(path, string.Join('\n', parts));
     }
 }

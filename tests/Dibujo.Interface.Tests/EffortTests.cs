@@ -45,7 +45,8 @@ public sealed class EffortTests(Server server) : IClassFixture<Server>
         using var browser = new Browser(server.Address);
         browser.SignIn("ada");
         OpenTable(browser);
-        var page = new EffortPage();
+        var page = new EffortPage("What it takes to write a rule",
+            "Counted by `EffortTests` through the real interface, from the open drafting table to the working rule. A press is one of the\nmouse, or of a key that is no part of a word (Enter, an arrow, a shortcut); words are those that are typed.");
         foreach (var job in Jobs)
         {
             Measure(browser, page, job, Ways[0], () => ByLine(browser, job));
