@@ -162,7 +162,6 @@ public sealed class AccessibilityTests(Server server) : IClassFixture<Server>
     /// <summary>What is found on the page as it stands, once nothing moves any more: everything in the light theme, and in the dark one what colours can do wrong.</summary>
     private static string[] Judge(Browser browser)
     {
-        Task.Delay(350).Wait();
         browser.Run(Axe);
         var light = Judge(browser, "light", "{ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }");
         var dark = Judge(browser, "dark", "{ runOnly: { type: 'rule', values: ['color-contrast', 'link-in-text-block'] } }");
@@ -173,6 +172,8 @@ public sealed class AccessibilityTests(Server server) : IClassFixture<Server>
     private static string[] Judge(Browser browser, string theme, string options)
     {
         browser.Run($"document.documentElement.setAttribute('data-mantine-color-scheme', '{theme}')");
+        // Until nothing moves or changes colour any more.
+        Task.Delay(350).Wait();
         var findings = (string)browser.RunLater($$"""
             const done = arguments[arguments.length - 1];
             axe.run(document, {{options}})

@@ -162,11 +162,16 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
         browser.Run("document.querySelector('[data-section] li:nth-child(1) button').focus()");
         browser.Keyboard(" ");
         browser.See("[data-dragging]");
-        browser.Keyboard(Keys.ArrowRight);
-        Task.Delay(300).Wait();
-        browser.Keyboard(" ");
-        browser.SeeNothing("[data-dragging]");
+        Carry(browser, Keys.ArrowRight);
         browser.Until("the first field in second place", () => Placed(browser)[1] == before[0] ? "" : null);
+        // A section is carried in the same way.
+        var sections = Sections(browser);
+        browser.Run($"document.querySelector('[data-section={sections[0]}] button[aria-label^=\"Drag the section\"]').focus()");
+        browser.Keyboard(" ");
+        browser.See("[data-section][data-dragging]");
+        Carry(browser, Keys.ArrowDown);
+        browser.Until("the first section behind the second", () => Sections(browser)[1] == sections[0] ? "" : null);
+        before = Placed(browser);
         // Sent to the margin and back by its menu, with nothing but keys.
         browser.Run("document.querySelector('[data-section] li:nth-child(1) [aria-haspopup=menu]').focus()");
         browser.Keyboard(Keys.Enter);
@@ -184,6 +189,18 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
         browser.Until("it back", () => Placed(browser).Length == before.Length ? "" : null);
         browser.See("[role=status]", "Draft saved");
     }
+
+    /// <summary>Carries what has been taken up one place on and puts it down there, once that is said to who cannot see it.</summary>
+    private static void Carry(Browser browser, string arrow)
+    {
+        browser.Keyboard(arrow);
+        browser.Until("it to be over something", () => (bool)browser.Evaluate("[...document.querySelectorAll('[id^=DndLiveRegion]')].some((one) => one.textContent.includes('moved over'))")! ? "" : null);
+        browser.Keyboard(" ");
+        browser.SeeNothing("[data-dragging]");
+    }
+
+    private static string[] Sections(Browser browser) =>
+        [.. ((IEnumerable<object>)browser.Evaluate("[...document.querySelectorAll('[data-section]')].map((one) => one.dataset.section)")!).Cast<string>()];
 
     private static string[] Placed(Browser browser) =>
         [.. ((IEnumerable<object>)browser.Evaluate("[...document.querySelectorAll('[data-section] li[data-field]')].map((one) => one.dataset.field)")!).Cast<string>()];

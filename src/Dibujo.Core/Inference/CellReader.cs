@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Dibujo.Core.Records;
 using Dibujo.Core.Reshaping;
 using Dibujo.Core.Values;

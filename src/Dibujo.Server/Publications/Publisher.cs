@@ -1,6 +1,5 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
-using Dibujo.Core.Drafts;
 using Dibujo.Core.Records;
 using Dibujo.Server.Drafts;
 using Dibujo.Server.RecordTypes;

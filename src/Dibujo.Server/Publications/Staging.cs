@@ -1,4 +1,3 @@
-using Dibujo.Core.Values;
 using Dibujo.Server.Records;
 using Dibujo.Store;
 using Dibujo.Store.Records;

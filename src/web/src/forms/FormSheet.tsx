@@ -1,13 +1,5 @@
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
-import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
+import { DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { Button, Group, Select, Text, Title } from '@mantine/core';
 import { useCallback, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router-dom';
@@ -19,8 +11,9 @@ import { viewOf } from '../draftingTable/sheet/view';
 import { Begin } from '../frame/Begin';
 import { Typed } from '../frame/Typed';
 import lines from '../sheet/lines.module.css';
+import { dropped, idOf, nearest, nextPlace } from './dragging';
 import { DrawnContext, type Drawn } from './drawn';
-import { withFieldAt, withForm, withNewForm, withNewTab } from './edits';
+import { withFieldAt, withForm, withMainForm, withNewForm, withNewTab } from './edits';
 import classes from './Forms.module.css';
 import { Place } from './Place';
 import { TabDrawing } from './TabDrawing';
@@ -37,7 +30,7 @@ export function FormSheet({ draft, published, problems, program }: Drawing) {
   const drawn = useDrawn(draft, program, form?.key);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+    useSensor(KeyboardSensor, { coordinateGetter: nextPlace }),
   );
   if (!form) {
     return null;
@@ -49,23 +42,9 @@ export function FormSheet({ draft, published, problems, program }: Drawing) {
   const waiting = type.fields.filter(({ key, retired }) => !retired && !standing.has(key)).map(({ key }) => key);
   const mistakes = problems.type.filter(({ place }) => place.startsWith('/recordType/forms'));
 
-  function drop({ active, over }: DragEndEvent) {
-    if (!over || over.id === active.id) {
-      return;
-    }
-    const field = String(active.id);
-    const onto = String(over.id);
-    const section = sections.find(({ key, fields }) => `section ${key}` === onto || fields.includes(onto));
-    // Further down in its own section it goes below what it is dropped on, as it looks while it is dragged.
-    const from = section?.fields.indexOf(field) ?? -1;
-    const at = section?.fields.indexOf(onto) ?? -1;
-    const before = at < 0 ? null : from >= 0 && from < at ? (section?.fields[at + 1] ?? null) : onto;
-    change((one) => withFieldAt(one, field, section?.key ?? null, before));
-  }
-
   return (
     <DrawnContext value={drawn}>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+      <DndContext sensors={sensors} collisionDetection={nearest} onDragEnd={(event) => change((one) => dropped(one, event))}>
         <main className={classes.page}>
           <section className={classes.sheet} aria-label={`The form ${form.label}`}>
             <Group justify="space-between" className={classes.head}>
@@ -94,6 +73,11 @@ export function FormSheet({ draft, published, problems, program }: Drawing) {
                 >
                   Take the form away
                 </Button>
+                {type.forms[0] !== form && (
+                  <Button variant="default" onClick={() => changeType(withMainForm(type, form.key))}>
+                    Make it the main form
+                  </Button>
+                )}
               </Group>
               <Begin
                 what="form"
@@ -112,17 +96,19 @@ export function FormSheet({ draft, published, problems, program }: Drawing) {
                   {mistake.what} {mistake.mend}
                 </Text>
               ))}
-              {form.tabs.map((tab, i) => (
-                <TabDrawing
-                  key={tab.key}
-                  definition={definition}
-                  form={form}
-                  tab={tab}
-                  at={i}
-                  onForm={change}
-                  onType={changeType}
-                />
-              ))}
+              <SortableContext items={form.tabs.map(({ key }) => idOf.tab(key))} strategy={verticalListSortingStrategy}>
+                {form.tabs.map((tab, i) => (
+                  <TabDrawing
+                    key={tab.key}
+                    definition={definition}
+                    form={form}
+                    tab={tab}
+                    at={i}
+                    onForm={change}
+                    onType={changeType}
+                  />
+                ))}
+              </SortableContext>
               <Begin what="tab" onBegin={(label) => change((one) => withNewTab(one, label))}>
                 Add the tab
               </Begin>

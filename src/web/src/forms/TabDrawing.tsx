@@ -1,9 +1,11 @@
+import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { ActionIcon, Menu } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconDots } from '@tabler/icons-react';
 import type { Definition, Form, RecordType, Section, Tab } from '../api/generated';
 import { Begin } from '../frame/Begin';
 import { Typed } from '../frame/Typed';
 import { isNamed } from '../workflow/edits';
+import { idOf } from './dragging';
 import {
   withFieldAt,
   withNewSection,
@@ -19,6 +21,7 @@ import {
   withWidth,
 } from './edits';
 import classes from './Forms.module.css';
+import { Grip } from './Grip';
 import { Place } from './Place';
 
 interface Props {
@@ -33,9 +36,17 @@ interface Props {
 
 /** A tab with its sections, and in them their fields. */
 export function TabDrawing({ definition, form, tab, at, onForm, onType }: Props) {
+  const { attributes, listeners, setNodeRef, transform, isDragging } = useSortable({ id: idOf.tab(tab.key) });
   return (
-    <div className={classes.tab} data-tab={tab.key}>
+    <div
+      ref={setNodeRef}
+      className={classes.tab}
+      data-tab={tab.key}
+      data-dragging={isDragging || undefined}
+      style={transform ? { transform: `translateY(${transform.y}px)` } : undefined}
+    >
       <div className={classes.tabHead}>
+        <Grip what={`tab ${tab.label}`} attributes={attributes} listeners={listeners} />
         <Typed
           aria-label={`Name of the tab ${tab.label}`}
           value={tab.label}
@@ -63,18 +74,20 @@ export function TabDrawing({ definition, form, tab, at, onForm, onType }: Props)
           </Menu.Dropdown>
         </Menu>
       </div>
-      {tab.sections.map((section, i) => (
-        <SectionDrawing
-          key={section.key}
-          definition={definition}
-          form={form}
-          tab={tab}
-          section={section}
-          at={i}
-          onForm={onForm}
-          onType={onType}
-        />
-      ))}
+      <SortableContext items={tab.sections.map(({ key }) => idOf.section(key))} strategy={verticalListSortingStrategy}>
+        {tab.sections.map((section, i) => (
+          <SectionDrawing
+            key={section.key}
+            definition={definition}
+            form={form}
+            tab={tab}
+            section={section}
+            at={i}
+            onForm={onForm}
+            onType={onType}
+          />
+        ))}
+      </SortableContext>
       <Begin what={`section on ${tab.label}`} onBegin={(label) => onForm((one) => withNewSection(one, tab.key, label))}>
         Add the section
       </Begin>
@@ -88,9 +101,17 @@ function SectionDrawing({ definition, form, tab, section, at, onForm, onType }: 
   const otherForms = type.forms.filter(
     ({ key, tabs }) => key !== form.key && !tabs.some((one) => one.sections.some((other) => other.key === section.key)),
   );
+  const { attributes, listeners, setNodeRef, transform, isDragging } = useSortable({ id: idOf.section(section.key) });
   return (
-    <div className={classes.section} data-section={section.key}>
+    <div
+      ref={setNodeRef}
+      className={classes.section}
+      data-section={section.key}
+      data-dragging={isDragging || undefined}
+      style={transform ? { transform: `translateY(${transform.y}px)` } : undefined}
+    >
       <div className={classes.sectionHead}>
+        <Grip what={`section ${section.label}`} attributes={attributes} listeners={listeners} />
         <Typed
           aria-label={`Name of the section ${section.label}`}
           value={section.label}
@@ -141,7 +162,7 @@ function SectionDrawing({ definition, form, tab, section, at, onForm, onType }: 
         </Menu>
       </div>
       <Place
-        id={`section ${section.key}`}
+        id={idOf.fieldsOf(section.key)}
         label={`the section ${section.label}`}
         fields={section.fields}
         type={type}

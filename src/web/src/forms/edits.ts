@@ -74,6 +74,38 @@ export const withSectionMoved = (form: Form, key: string, by: number): Form => (
   }),
 });
 
+/** The form with a tab where another one is: before that, or behind it where it stood before. */
+export function withTabAt(form: Form, key: string, onto: string): Form {
+  const [from, to] = [form.tabs.findIndex((tab) => tab.key === key), form.tabs.findIndex((tab) => tab.key === onto)];
+  return from < 0 || to < 0 ? form : withTabMoved(form, key, to - from);
+}
+
+/** The form with a section where another one is, or on an empty tab; each is named as it is dragged. */
+export function withSectionAt(form: Form, key: string, onto: string): Form {
+  const section = form.tabs.flatMap(({ sections }) => sections).find((one) => one.key === key);
+  const tab = form.tabs.find(
+    (one) => `move tab ${one.key}` === onto || one.sections.some((other) => `move section ${other.key}` === onto),
+  );
+  if (!section || !tab) {
+    return form;
+  }
+  const at = tab.sections.findIndex((one) => `move section ${one.key}` === onto);
+  const others = form.tabs.map((one) => ({ ...one, sections: one.sections.filter((other) => other.key !== key) }));
+  const to = at < 0 ? 0 : at;
+  return {
+    ...form,
+    tabs: others.map((one) =>
+      one.key === tab.key ? { ...one, sections: [...one.sections.slice(0, to), section, ...one.sections.slice(to)] } : one,
+    ),
+  };
+}
+
+/** The record type whose main form is that one. */
+export const withMainForm = (type: RecordType, key: string): RecordType => ({
+  ...type,
+  forms: type.forms.toSorted((one, other) => Number(other.key === key) - Number(one.key === key)),
+});
+
 /** The form with the section at the end of that tab. */
 export function withSectionOn(form: Form, key: string, tab: string): Form {
   const section = form.tabs.flatMap(({ sections }) => sections).find((one) => one.key === key);

@@ -1,10 +1,22 @@
 import { describe, expect, it } from 'vitest';
-import type { RecordType } from '../api/generated';
-import { withFieldAt, withNewForm, withoutSection, withSectionCopied, withSectionOn } from '../forms/edits';
+import type { Form, RecordType, Workflow } from '../api/generated';
+import {
+  withFieldAt,
+  withNewForm,
+  withoutSection,
+  withSectionAt,
+  withSectionCopied,
+  withSectionOn,
+  withSectionOnNewTab,
+  withTabAt,
+  withWidth,
+} from '../forms/edits';
 import { withNewStage, withoutStage, withStageMoved } from '../workflow/edits';
-import { placed, sectionOf, withNewField, withoutField } from './edits';
+import { arrowsOf } from '../workflow/lanes';
+import { placed, retired, sectionOf, withField, withNewField, withoutField } from './edits';
 import { optionsFrom } from './fieldKinds';
 import { keyFor } from './keyFor';
+import { originOf } from './origin';
 
 const type: RecordType = {
   key: 'frame',
@@ -75,11 +87,79 @@ describe('a section', () => {
     expect(fieldsOf('what', withoutSection(form!, 'what'))).toBeUndefined();
   });
 
+  it('is dragged to where another one is, on whatever tab, or onto an empty tab', () => {
+    const keysOf = (drawn: Form) => drawn.tabs.map(({ sections }) => sections.map(({ key }) => key));
+    expect(keysOf(withSectionAt(form!, 'what', 'move section more'))).toEqual([[], ['what', 'more']]);
+    const emptied = withSectionAt(form!, 'what', 'move section more');
+    expect(keysOf(withSectionAt(emptied, 'more', 'move tab first'))).toEqual([['more'], ['what']]);
+    expect(withSectionAt(form!, 'what', 'nowhere')).toBe(form);
+    expect(withTabAt(form!, 'first', 'second').tabs.map(({ key }) => key)).toEqual(['second', 'first']);
+  });
+
+  it('gets a tab of its own behind the one where it stood, and fields of other widths', () => {
+    const split = withSectionOnNewTab(form!, form!.tabs[0]!.sections[0]!);
+    expect(split.tabs.map(({ label }) => label)).toEqual(['First', 'What', 'Second']);
+    expect(split.tabs.map(({ sections }) => sections.length)).toEqual([0, 1, 1]);
+    expect(withWidth(withWidth(undefined, 'title', 4), 'width', 2)).toEqual({ title: 4, width: 2 });
+    expect(withWidth({ title: 4 }, 'title', 1)).toEqual({});
+  });
+
   it('stands on another form as the same section', () => {
     const { type: grown, key } = withNewForm(type, 'Short');
     const [what] = form!.tabs[0]!.sections;
     const copied = withSectionCopied(grown, what!, key).forms[1];
     expect(fieldsOf('what', copied)).toEqual(['title', 'width', 'height']);
+  });
+});
+
+describe('a retired field', () => {
+  it('is off every form, and in the margin when it is brought back', () => {
+    const away = retired(type, 'width', true);
+    expect(sectionOf(away, 'width')).toBeNull();
+    expect(away.fields.find(({ key }) => key === 'width')?.retired).toBe(true);
+    expect(retired(away, 'width', false).fields.find(({ key }) => key === 'width')?.retired).toBe(false);
+  });
+
+  it('is known under the key that the edition in force has', () => {
+    const renamed: RecordType = {
+      ...withField(type, 'width', { key: 'breadth' }),
+      reshaping: [
+        { kind: 'field', from: 'width', to: 'wide' },
+        { kind: 'field', from: 'wide', to: 'breadth' },
+      ],
+    };
+    expect(originOf(renamed, type, 'breadth')?.key).toBe('width');
+    expect(originOf(renamed, type, 'height')?.key).toBe('height');
+    expect(originOf(renamed, undefined, 'height')).toBeUndefined();
+  });
+});
+
+describe('a workflow', () => {
+  const three: Workflow = {
+    ...type.workflows[0]!,
+    stages: ['a', 'b', 'c', 'd'].map((key) => ({ key, label: key })),
+    moves: [
+      { key: 'ab', label: 'ab', from: 'a', to: 'b' },
+      { key: 'ad', label: 'ad', from: 'a', to: 'd' },
+      { key: 'bc', label: 'bc', from: 'b', to: 'c' },
+      { key: 'ca', label: 'ca', from: 'c', to: 'a' },
+    ],
+  };
+
+  it('is drawn with the short arrows close to the line, those that lead back below it', () => {
+    const { on, back } = arrowsOf(three);
+    expect(on.map(({ move, lane }) => [move.key, lane])).toEqual([
+      ['ab', 1],
+      ['ad', 2],
+      ['bc', 1],
+    ]);
+    expect(back.map(({ move, lane }) => [move.key, lane])).toEqual([['ca', 1]]);
+  });
+
+  it('leads through a stage that is put between two others', () => {
+    const grown = { ...three, ...withNewStage(type, three, 0, 'Half way') };
+    expect(grown.stages.map(({ key }) => key)).toEqual(['a', 'halfWay', 'b', 'c', 'd']);
+    expect(grown.moves.map(({ from, to }) => `${from}-${to}`)).toEqual(['a-halfWay', 'halfWay-b', 'a-d', 'b-c', 'c-a']);
   });
 });
 
