@@ -5,9 +5,27 @@ internal static class Currency
 {
     private static readonly Dictionary<string, string> Signs = new(StringComparer.OrdinalIgnoreCase)
     {
-        ["€"] = "EUR", ["$"] = "USD", ["£"] = "GBP", ["¥"] = "JPY", ["Fr."] = "CHF", ["Euro"] = "EUR", ["kr"] = "SEK", ["zł"] = "PLN",
-        ["EUR"] = "EUR", ["USD"] = "USD", ["GBP"] = "GBP", ["CHF"] = "CHF", ["JPY"] = "JPY", ["SEK"] = "SEK", ["NOK"] = "NOK", ["DKK"] = "DKK",
-        ["PLN"] = "PLN", ["CZK"] = "CZK", ["HUF"] = "HUF", ["CAD"] = "CAD", ["AUD"] = "AUD",
+        ["€"] = "EUR",
+        ["$"] = "USD",
+        ["£"] = "GBP",
+        ["¥"] = "JPY",
+        ["Fr."] = "CHF",
+        ["Euro"] = "EUR",
+        ["kr"] = "SEK",
+        ["zł"] = "PLN",
+        ["EUR"] = "EUR",
+        ["USD"] = "USD",
+        ["GBP"] = "GBP",
+        ["CHF"] = "CHF",
+        ["JPY"] = "JPY",
+        ["SEK"] = "SEK",
+        ["NOK"] = "NOK",
+        ["DKK"] = "DKK",
+        ["PLN"] = "PLN",
+        ["CZK"] = "CZK",
+        ["HUF"] = "HUF",
+        ["CAD"] = "CAD",
+        ["AUD"] = "AUD",
     };
 
     /// <summary>The code of ISO 4217; null for what is no currency that is known here.</summary>
