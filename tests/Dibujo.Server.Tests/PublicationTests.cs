@@ -112,6 +112,21 @@ public sealed class PublicationTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public async Task No_stage_goes_from_under_records_unless_it_is_said_where_they_go()
+    {
+        var type = await Begun("stools");
+        await Publish("stools");
+        await Move(await Create("stools", new { title = "First" }), "on");
+        var workflow = type.RecordType.Workflows[0];
+        await Save("stools", type with { RecordType = type.RecordType with { Workflows = [workflow with { Stages = [workflow.Stages[0], workflow.Stages[2]], Moves = [] }] } });
+        var ada = await site.Known("ada");
+        using var refused = await ada.Post("/api/record-types/stools/editions", new { version = (await ada.Read("/api/record-types/stools/draft"))["version"], note = "" });
+
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        Assert.Contains("One record is at the stage “packed”", JsonNode.Parse(await refused.Content.ReadAsStringAsync())!["detail"]!.GetValue<string>(), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task An_earlier_edition_takes_its_records_back_with_it()
     {
         var type = await Begun("racks");

@@ -67,6 +67,7 @@ public sealed class Consequences(RecordType before, RecordType after)
         FieldRenamed renamed => $"{Label(renamed.To)} has the key {renamed.To} in place of {renamed.From}.",
         ChoiceMerged merged => $"{Label(merged.Field)}: {Choice(merged.Field, merged.From)} becomes {Choice(merged.Field, merged.To)}.",
         StageRemoved removed => $"{before.FindStage(removed.From)?.Label ?? removed.From} is no longer a stage: its records go to {after.FindStage(removed.To)?.Label ?? removed.To}.",
+        Field field when before.Fields.Contains(field) && after.Find(Later(field.Key)) is null => $"{field.Label} is no longer a field. What records have of it stays with them, out of sight, and in their history.",
         Field field when before.Find(Origin(field.Key)) is { } old => old.Type.GetType() == field.Type.GetType()
             ? $"{field.Label} is of a type with other settings."
             : $"{field.Label} is {Kind(old.Type)} no longer, but {Kind(field.Type)}.",

@@ -10,6 +10,7 @@ public sealed class RecordReshaping
     private readonly ImmutableArray<Reshape> reshapes;
     private readonly ImmutableArray<TypeChange> types;
     private readonly ImmutableArray<Field> begun;
+    private readonly ImmutableArray<Dropped> dropped;
 
     /// <summary>The way from one record type to another, which says itself what is whose successor.</summary>
     public RecordReshaping(RecordType before, RecordType after)
@@ -23,6 +24,7 @@ public sealed class RecordReshaping
                     where !IsSame(held, field.Type)
                     select new TypeChange(field, held)];
         begun = [.. after.Fields.Where(field => before.Find(origins[field]) is null)];
+        dropped = [.. before.Fields.Where(field => !origins.ContainsValue(field.Key)).Select(field => new Dropped(field, Later(field.Key)))];
         TitleField = after.TitleField;
         // A title is copied beside the record, as it reads in its field.
         IsNeeded = !reshapes.IsEmpty || !types.IsEmpty || Origin(after.Find(after.TitleField)!) != before.TitleField;
@@ -30,6 +32,9 @@ public sealed class RecordReshaping
 
     /// <summary>Whether any record might have to change; where nothing but new fields came, none has.</summary>
     public bool IsNeeded { get; }
+
+    /// <summary>Whether anything is to be told of records, though they may stay as they are.</summary>
+    public bool TellsSomething => IsNeeded || !dropped.IsEmpty;
 
     /// <summary>Key of the field by which records are called then.</summary>
     public string TitleField { get; }
@@ -74,6 +79,11 @@ public sealed class RecordReshaping
             values = then.Equals(held) ? values : values.With(change.Field.Key, then);
         }
 
+        foreach (var gone in dropped.Where(gone => gone.Field.Type.Fit(values[gone.Key]) is { IsBlank: false }))
+        {
+            note?.Invoke(new(gone.Field, Fate.Kept, values[gone.Key], values[gone.Key]));
+        }
+
         // Something of a former field that had the same key is nothing that was filled in here.
         foreach (var field in begun.Where(field => values.ByField.ContainsKey(field.Key)))
         {
@@ -85,7 +95,7 @@ public sealed class RecordReshaping
     }
 
     /// <summary>What a change does to one record.</summary>
-    /// <param name="Of">A <see cref="Reshape"/>, or the field whose type changes.</param>
+    /// <param name="Of">A <see cref="Reshape"/>, or the field: of the new record type where it has another type or begins blank, of the old one where it goes.</param>
     /// <param name="Fate">What becomes of the value.</param>
     /// <param name="Held">The value before.</param>
     /// <param name="Then">The value after.</param>
@@ -96,6 +106,9 @@ public sealed class RecordReshaping
     }
 
     private sealed record TypeChange(Field Field, FieldType Before);
+
+    /// <summary>A field that is no more. What records have of it they keep, out of sight: nobody has said that it is to go.</summary>
+    private sealed record Dropped(Field Field, string Key);
 
     /// <summary>
     /// Those that say something of these two types. A pack that goes from one installation to another tells what was done

@@ -34,7 +34,7 @@ internal static class ForeseeConsequences
         }
 
         var before = await editions.CurrentAsync(db, key, cancellation);
-        if (before is null || !new RecordReshaping(before.Definition.RecordType, then).IsNeeded)
+        if (before is null || !new RecordReshaping(before.Definition.RecordType, then).TellsSomething)
         {
             return TypedResults.Ok(new ConsequencesView(0, []));
         }

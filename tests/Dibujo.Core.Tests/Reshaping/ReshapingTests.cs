@@ -135,6 +135,21 @@ public class ReshapingTests
     }
 
     [Fact]
+    public void Of_a_field_that_goes_it_is_told_who_has_something_of_it_and_nothing_is_taken()
+    {
+        var before = Of(new TextType());
+        var after = before with { Fields = [before.Fields[0]], Forms = [] };
+        var told = new Consequences(before, after);
+        told.Add(1, "One", Holding(new Text("oak")), "only", "open");
+        told.Add(2, "Two", RecordValues.Empty, "only", "open");
+
+        var only = Assert.Single(told.All());
+        Assert.Equal((1, 0, 0), (only.Records, only.Lost, told.Changed));
+        Assert.StartsWith("It is no longer a field.", only.What, StringComparison.Ordinal);
+        Assert.Equal(Holding(new Text("oak")), new RecordReshaping(before, after).Of(Holding(new Text("oak")), "only", "open").Values);
+    }
+
+    [Fact]
     public void What_a_pack_tells_of_another_installation_is_not_done_twice()
     {
         var before = Of(new TextType());

@@ -97,13 +97,17 @@ export function Publish({ definition, edition, version, problems, onOpen, onSett
             <Text size="xs" c="dimmed" mt={4}>
               Members work under it from their next step on.
             </Text>
-            {consequences && consequences.records > 0 && (
+            {consequences && consequences.consequences.length > 0 && (
               <section className={classes.changes} aria-label="What becomes of the records">
                 <h3>What becomes of the records</h3>
-                <Text size="sm">
-                  {consequences.records === 1 ? 'One record changes' : `${consequences.records.toLocaleString()} records change`}{' '}
-                  along with it, all at once; each keeps what it was in its history.
-                </Text>
+                {consequences.records > 0 && (
+                  <Text size="sm">
+                    {consequences.records === 1
+                      ? 'One record changes'
+                      : `${consequences.records.toLocaleString()} records change`}{' '}
+                    along with it, all at once; each keeps what it was in its history.
+                  </Text>
+                )}
                 <Consequences consequences={consequences.consequences} />
               </section>
             )}

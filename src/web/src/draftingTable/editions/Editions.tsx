@@ -2,7 +2,14 @@ import { Button, Group, SegmentedControl, Text, UnstyledButton } from '@mantine/
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answered } from '../../api/client';
-import { compareEditions, listEditions, readEditionAsDraft, readNumberedEdition, type Definition, type Difference } from '../../api/generated';
+import {
+  compareEditions,
+  listEditions,
+  readEditionAsDraft,
+  readNumberedEdition,
+  type Definition,
+  type Difference,
+} from '../../api/generated';
 import { usePeople } from '../../api/people';
 import { when } from '../../api/when';
 import { Dialog } from '../../frame/Dialog';
