@@ -55,7 +55,7 @@ internal static partial class Sessions
     [JSExport]
     internal static string Changes(int session) => Held[session].Changes();
 
-    /// <summary>What would come of each move that is this person's to make: <see cref="Core.Saving.Outlook"/>s.</summary>
+    /// <summary>What would come of each move that is this person's to make, and how far each form is filled in.</summary>
     [JSExport]
     internal static string Outlook(int session) => Held[session].Outlook();
 

@@ -246,7 +246,7 @@ internal sealed class Chance(uint seed) : IRecordLookup
     {
         0 or 1 => new StageSubject(),
         2 => new RoleSubject(),
-        3 => Pick<Subject>(new WorkflowSubject(), new MoveSubject(), new NewSubject(), new FormSubject(), new ChannelSubject(), new PersonSubject()),
+        3 => Pick<Subject>(new WorkflowSubject(), new MoveSubject(), new NewSubject(), new FormSubject(), new ChannelSubject(), new UseSubject(), new PersonSubject()),
         4 => Pick<Subject>(new TodaySubject(), new NowSubject()),
         5 => new FieldSubject("f8", Pick("given", "family")),
         6 => Pick<Subject>(new LinkedSubject(["f10"], Pick("g0", "g1", "g2")), new LinkedSubject(["f10", "g2"], Pick("g0", "g1"))),

@@ -311,6 +311,7 @@ internal sealed class Oracle
         NewSubject => new YesNo(setting.IsNew),
         FormSubject => new Choice(Form.Key),
         ChannelSubject => new Choice(SubjectTypes.KeyOf(setting.Channel)),
+        UseSubject => new Choice(SubjectTypes.KeyOf(setting.Use)),
         TodaySubject => new Date(Today),
         NowSubject => new Moment(setting.Now),
         _ => Value.Blank,

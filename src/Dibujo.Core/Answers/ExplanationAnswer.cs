@@ -36,6 +36,7 @@ public static class ExplanationAnswer
         to.Text("rule", claim.Rule);
         to.Number("number", claim.Number);
         to.Text("name", claim.Name);
+        to.TextIfAny("reason", claim.Reason);
         to.Element("on", claim.On);
         to.Number("case", claim.Case);
         to.Text("says", claim.Says);

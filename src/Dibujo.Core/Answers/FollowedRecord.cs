@@ -118,8 +118,8 @@ public sealed class FollowedRecord
         to.Object(() => WriteValues(to, AtHand.SetAside()));
     }));
 
-    /// <summary>What would come of each move that is this person's to make.</summary>
-    public string Outlook() => AnswerWriter.Write(to => to.Write(Saving.Outlook.Of(AtHand, records)));
+    /// <summary>What would come of each move that is this person's to make, and how far each form is filled in with what is typed.</summary>
+    public string Outlook() => AnswerWriter.Write(to => to.Write(Saving.Outlook.Of(AtHand, records), FormProgress.Of(whole)));
 
     private static int[] Range(int count) => [.. Enumerable.Range(0, count)];
 

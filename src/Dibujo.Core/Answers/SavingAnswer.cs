@@ -31,6 +31,20 @@ public static class SavingAnswer
         to.Text("reason", suggestion.Reason);
     });
 
+    /// <summary>What would come of moves, and how far each form is filled in.</summary>
+    public static void Write(this AnswerWriter to, ImmutableArray<Outlook> outlooks, IEnumerable<FormProgress> forms) => to.Object(() =>
+    {
+        to.List("forms", forms, form => to.Object(() =>
+        {
+            to.Text("form", form.Form);
+            to.Enum("progress", form.Progress);
+            to.Number("filled", form.Filled);
+            to.Number("asked", form.Asked);
+        }));
+        to.Json.WritePropertyName("moves");
+        to.Write(outlooks);
+    });
+
     /// <summary>What would come of moves.</summary>
     public static void Write(this AnswerWriter to, ImmutableArray<Outlook> outlooks) => to.List(outlooks, outlook => to.Object(() =>
     {

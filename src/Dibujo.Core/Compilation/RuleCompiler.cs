@@ -73,7 +73,7 @@ internal sealed class RuleCompiler
             Requirements = [.. requirements],
             Choices = [.. choices],
             Advice = [.. advice],
-            Speaks = cases.Any(c => c.Effects.Any(e => e is Message or EndForm)),
+            Speaks = cases.Any(c => c.Effects.Any(e => e is Message or EndForm or JumpAhead)),
         };
     }
 

@@ -19,6 +19,7 @@ internal sealed record SettingSubject(Subject Subject, string Kind, string Name)
         new(new PersonSubject(), "person", "Person"),
         new(new FormSubject(), "form", "Form"),
         new(new ChannelSubject(), "channel", "Channel"),
+        new(new UseSubject(), "use", "Use"),
         new(new TodaySubject(), "today", "Today"),
         new(new NowSubject(), "now", "Now"),
     ];

@@ -15,6 +15,7 @@ namespace Dibujo.Core.Conditions;
 [JsonDerivedType(typeof(NewSubject), "new")]
 [JsonDerivedType(typeof(FormSubject), "form")]
 [JsonDerivedType(typeof(ChannelSubject), "channel")]
+[JsonDerivedType(typeof(UseSubject), "use")]
 [JsonDerivedType(typeof(TodaySubject), "today")]
 [JsonDerivedType(typeof(NowSubject), "now")]
 public abstract record Subject;
@@ -65,6 +66,9 @@ public sealed record FormSubject : Subject;
 
 /// <summary>The way by which values come in: a form, the list, an import, the interface for programs.</summary>
 public sealed record ChannelSubject : Subject;
+
+/// <summary>Whether the record is being filled in or read.</summary>
+public sealed record UseSubject : Subject;
 
 /// <summary>The site's date.</summary>
 public sealed record TodaySubject : Subject;

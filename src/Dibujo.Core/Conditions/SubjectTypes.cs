@@ -31,6 +31,9 @@ public sealed class SubjectTypes
     public static ChoiceType Channels { get; } =
         new([new("form", "a form"), new("list", "the list"), new("import", "an import"), new("api", "a program")]);
 
+    /// <summary>What a person may be doing with a record, as choices.</summary>
+    public static ChoiceType Uses { get; } = new([new("filling-in", "filling in"), new("reading", "reading")]);
+
     /// <summary>The stages of all workflows, as choices.</summary>
     public ChoiceType Stages { get; }
 
@@ -55,6 +58,9 @@ public sealed class SubjectTypes
         _ => "form",
     };
 
+    /// <summary>The use's key among <see cref="Uses"/>.</summary>
+    public static string KeyOf(Use use) => use == Use.Reading ? "reading" : "filling-in";
+
     /// <summary>The field of that key, or null.</summary>
     public Field? Field(string key) => fields.GetValueOrDefault(key);
 
@@ -71,6 +77,7 @@ public sealed class SubjectTypes
         NewSubject => YesNo,
         FormSubject => Forms,
         ChannelSubject => Channels,
+        UseSubject => Uses,
         TodaySubject => Date,
         NowSubject => DateTime,
         _ => throw new ArgumentOutOfRangeException(nameof(subject)),

@@ -22,6 +22,9 @@ public static class RecordTable
     /// <summary>The column with the version that the record had, so that a later save is not overwritten unseen.</summary>
     public const string Version = "version";
 
+    /// <summary>A column that files with refused rows have: it is passed over, so that they can be mended and sent again.</summary>
+    public const string WhyRefused = "why refused";
+
     private const int MostRows = 100_000;
     private const int MostColumns = 2000;
 
@@ -154,6 +157,8 @@ public static class RecordTable
                     }
 
                     break;
+                case WhyRefused:
+                    break;
                 case "workflow":
                     workflow = string.IsNullOrWhiteSpace(cell) ? null : cell.Trim();
                     break;
@@ -183,7 +188,7 @@ public static class RecordTable
 
     private static RecordColumn? Find(RecordType type, string header)
     {
-        if (Own.Contains(header, StringComparer.Ordinal))
+        if (Own.Contains(header, StringComparer.Ordinal) || header == WhyRefused)
         {
             return new(header, type.Fields[0], null);
         }

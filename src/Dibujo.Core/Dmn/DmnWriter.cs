@@ -55,7 +55,7 @@ public static class DmnWriter
     [
         (new StageSubject(), "setting.stage"), (new WorkflowSubject(), "setting.workflow"), (new MoveSubject(), "setting.move"),
         (new RoleSubject(), "setting.role"), (new PersonSubject(), "setting.person"), (new NewSubject(), "setting.new"),
-        (new FormSubject(), "setting.form"), (new ChannelSubject(), "setting.channel"),
+        (new FormSubject(), "setting.form"), (new ChannelSubject(), "setting.channel"), (new UseSubject(), "setting.use"),
         (new TodaySubject(), Expression.Today), (new NowSubject(), Expression.Now),
     ];
 

@@ -50,6 +50,15 @@ public sealed partial class Session
         }
     }
 
+    /// <summary>Whether the field, or a part of it, is asked for by a save or by any move; not, where only named moves ask for it.</summary>
+    internal bool IsAskedFor(int field)
+    {
+        var parts = layout.PartsOfField[field];
+        return parts.Length == 0 ? IsAsked(field) : parts.Any(part => IsAsked(part.Item1));
+
+        bool IsAsked(int element) => Asked(element) != Requirement.Optional && RequirementOn(element).Moves.IsEmpty;
+    }
+
     private MissingField Missing(int field, int element)
     {
         var (_, moves, message) = RequirementOn(element);

@@ -1,8 +1,10 @@
 using System.Text;
 using System.Text.Json.Serialization;
+using Dibujo.Core.Conditions;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
+using Dibujo.Core.Sentences;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Evaluation;
@@ -41,6 +43,7 @@ public sealed partial class Session
             Message { At: { } at } when !IsSeen(at) => null,
             Message message => new SaidMessage(rule, message.Severity, Filled(message.Text), message.At, Form.Key),
             EndForm end => new SaidMessage(rule, Severity.Note, Filled(end.Note), null, Form.Key, EndsForm: true),
+            JumpAhead jump when NumberOf(jump.To) >= 0 => Skipping(rule, jump.To),
             _ => null,
         }
         where said is not null
@@ -53,6 +56,15 @@ public sealed partial class Session
         let value = Found(advice.Value, advice.Field)
         where !value.IsBlank && !value.Equals(values[advice.Field])
         select new Suggestion(advice.Rule, Program.Fields[advice.Field].Key, value, Filled(advice.Reason));
+
+    /// <summary>Nobody is to wonder where half the form has gone: it is said beside the field whose answer decided that.</summary>
+    private SaidMessage? Skipping(int rule, Element to)
+    {
+        var drivers = Drivers.Of(Program.Cases[rule][CaseInForce(rule)].While).Select(key => Program.Fields[key]).Where(door.Has).ToList();
+        return drivers.Count == 0 ? null : new(rule, Severity.Note,
+            $"What follows, up to the {new Labels(Program.Definition.RecordType).Of(to)}, does not apply now ({Program.Definition.Rules[rule].Name}).",
+            Element.Field(Program.Fields[drivers.MaxBy(door.Place)].Key), Form.Key);
+    }
 
     private bool IsSeen(Element element) => NumberOf(element) is >= 0 and var number && StateOf(number).IsVisible;
 

@@ -97,6 +97,7 @@ internal sealed class SlotValues
         put(slots.Of(SettingSlot.New), new YesNo(setting.IsNew));
         put(slots.Of(SettingSlot.Form), new Choice(setting.Form ?? type.Forms[0].Key));
         put(slots.Of(SettingSlot.Channel), new Choice(SubjectTypes.KeyOf(setting.Channel)));
+        put(slots.Of(SettingSlot.Use), new Choice(SubjectTypes.KeyOf(setting.Use)));
         put(slots.Of(SettingSlot.Today), new Date(DateOnly.FromDateTime(setting.Now)));
         put(slots.Of(SettingSlot.Now), new Moment(setting.Now));
     }

@@ -24,6 +24,7 @@ public sealed record FacetExplanation(
 /// <param name="Rule">Key of the rule.</param>
 /// <param name="Number">Its place in the list, from 1.</param>
 /// <param name="Name">Its name.</param>
+/// <param name="Reason">What it is for, as its author says; null where nobody did.</param>
 /// <param name="On">The element that it names: the one explained or one that encloses it.</param>
 /// <param name="Case">Which of its cases is in force, from 0.</param>
 /// <param name="Says">What it does there, as in its sentence.</param>
@@ -33,6 +34,7 @@ public sealed record ClaimExplanation(
     string Rule,
     int Number,
     string Name,
+    string? Reason,
     Element On,
     int Case,
     string Says,

@@ -85,11 +85,14 @@ public sealed class Explainer(Session session)
             (Facet.Access, { Access: Access.Open }) => "open",
             (Facet.Access, _) => "locked",
             (_, { Requirement: Requirement.Optional }) => "optional",
-            (_, { Requirement: Requirement.ToMoveOn, IsForSomeMoves: true }) => "required for some moves",
+            (_, { Requirement: Requirement.ToMoveOn, IsForSomeMoves: true }) => $"required for {string.Join(" or ", session.MovesAskingFor(element).Select(Move))}",
             (_, { Requirement: Requirement.ToMoveOn }) => "required to move on",
             _ => "required to save",
         };
     }
+
+    /// <summary>The move's label between marks; moves of several workflows may have the same.</summary>
+    private string Move(string key) => $"“{program.Definition.RecordType.Workflows.SelectMany(workflow => workflow.Moves).FirstOrDefault(move => move.Key == key)?.Label ?? key}”";
 
     /// <summary>The claim behind a facet: for a hidden element the innermost hiding one, else the nearest.</summary>
     private (int Element, ClaimCode Claim)? Deciding(int element, Facet facet)
@@ -149,7 +152,7 @@ public sealed class Explainer(Session session)
         var rule = RuleOf(claim);
         var on = program.Layout[element];
         var effect = EffectOf(claim, on, facet);
-        return new(rule.Key, RankOf(claim) + 1, rule.Name, on, claim.Case,
+        return new(rule.Key, RankOf(claim) + 1, rule.Name, rule.Reason, on, claim.Case,
             Sentence.Plain(writer.Effect(effect)), [.. Clauses(claim.Variant, claim.Case)], Sources(claim, effect));
     }
 

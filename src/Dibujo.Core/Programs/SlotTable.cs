@@ -13,6 +13,7 @@ internal enum SettingSlot
     Person,
     Form,
     Channel,
+    Use,
     Today,
     Now,
 }

@@ -26,6 +26,9 @@ public sealed record Setting(
     /// <summary>Key of the form at hand; null for the main form.</summary>
     public string? Form { get; init; }
 
+    /// <summary>Whether the record is filled in or read.</summary>
+    public Use Use { get; init; }
+
     /// <summary>What in it the record type does not know: each with the name of the member, and as a sentence.</summary>
     public IEnumerable<(string Member, string What)> Mistakes(RecordType type)
     {

@@ -22,6 +22,7 @@ public static class RecordTypeTape
     {
         Roles = node["roles"].Texts(),
         Form = node["form"].TextOrNull,
+        Use = EnumTape.Read<Use>(node["use"]),
     };
 
     internal static Element Element(TapeNode node) => new(EnumTape.Read<ElementKind>(node["kind"]), node["key"].Text);

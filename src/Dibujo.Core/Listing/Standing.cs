@@ -1,0 +1,34 @@
+using Dibujo.Core.Evaluation;
+using Dibujo.Core.Programs;
+using Dibujo.Core.Records;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Listing;
+
+/// <summary>
+/// How a record stood when it was last looked at, for nobody in particular: how far each form is, and whether something is missing
+/// for the next move. Kept beside the record, so that lists and overviews need not evaluate all of them.
+/// </summary>
+public static class Standing
+{
+    /// <summary>Whether something is missing for the next move: yes or no.</summary>
+    public const string Missing = "@missing";
+
+    /// <summary>Under which key it says how far that form is.</summary>
+    public static string KeyOf(string form) => $"@form:{form}";
+
+    /// <summary>How the record stands.</summary>
+    /// <param name="program">The rules in force.</param>
+    /// <param name="values">The record as it is saved.</param>
+    /// <param name="setting">Its workflow and stage, and the moment.</param>
+    /// <param name="records">Where linked records are found.</param>
+    public static RecordValues Of(RuleProgram program, RecordValues values, Setting setting, IRecordLookup? records)
+    {
+        var nobody = setting with { Person = null, Roles = [], Move = null, IsNew = false, Channel = Channel.Form, Use = Use.FillingIn, Form = null };
+        var record = new WholeRecord(new Session(program, values, nobody, records));
+        var isMissing = record.Missing().Any(missing => missing.Moves.IsEmpty);
+        return new(FormProgress.Of(record)
+            .Select(form => KeyValuePair.Create(KeyOf(form.Form), (Value)new Text(EnumNames<Progress>.Of(form.Progress))))
+            .Append(KeyValuePair.Create(Missing, (Value)new YesNo(isMissing))));
+    }
+}
