@@ -6,6 +6,7 @@ using Dibujo.Core.Values;
 using Dibujo.Store.Accounts;
 using Dibujo.Store.Auditing;
 using Dibujo.Store.Definitions;
+using Dibujo.Store.Listing;
 using Dibujo.Store.Records;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
@@ -34,6 +35,9 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
 
     /// <summary>What records will be once a publication is through.</summary>
     public DbSet<StagedRecord> Staged => Set<StagedRecord>();
+
+    /// <summary>How people want to see lists.</summary>
+    public DbSet<StoredView> Views => Set<StoredView>();
 
     /// <summary>How many records there are, as the database counts them.</summary>
     public DbSet<RecordCount> RecordCounts => Set<RecordCount>();
@@ -132,6 +136,12 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
             record.HasIndex(r => new { r.RecordType, r.Stage, r.ChangedAt, r.Id, r.Title, r.Workflow, r.ChangedBy });
             record.Property(r => r.Version).IsConcurrencyToken();
             Json(record.Property(r => r.Values));
+            Json(record.Property(r => r.Standing)).HasDefaultValueSql("'{}'");
+        });
+        builder.Entity<StoredView>(view =>
+        {
+            view.HasOne<StoredRecordType>().WithMany().HasForeignKey(v => v.RecordType).OnDelete(DeleteBehavior.Cascade);
+            view.HasIndex(v => new { v.RecordType, v.Owner, v.Name }).IsUnique();
         });
         builder.Entity<StagedRecord>(staged =>
         {
@@ -186,7 +196,7 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
         step => JsonSerializer.Serialize(step, DraftJson.Default.DraftStep),
         json => JsonSerializer.Deserialize(json, DraftJson.Default.DraftStep)!);
 
-    private static void Json(PropertyBuilder<RecordValues> property) => property.HasConversion(
+    private static PropertyBuilder<RecordValues> Json(PropertyBuilder<RecordValues> property) => property.HasConversion(
         values => JsonSerializer.Serialize(values.ByField, CoreJson.Default.IReadOnlyDictionaryStringValue),
         json => new(JsonSerializer.Deserialize(json, CoreJson.Default.IReadOnlyDictionaryStringValue)!));
 

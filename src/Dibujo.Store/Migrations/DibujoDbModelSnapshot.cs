@@ -362,6 +362,39 @@ namespace Dibujo.Store.Migrations
                     b.ToTable("Heartbeats");
                 });
 
+            modelBuilder.Entity("Dibujo.Store.Listing.StoredView", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("IsShared")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Layout")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Owner")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("RecordType")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("RecordType", "Owner", "Name")
+                        .IsUnique();
+
+                    b.ToTable("Views");
+                });
+
             modelBuilder.Entity("Dibujo.Store.Records.HistoryEntry", b =>
                 {
                     b.Property<int>("Id")
@@ -383,8 +416,14 @@ namespace Dibujo.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Channel")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Edition")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Form")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("FromStage")
                         .IsRequired()
@@ -481,6 +520,18 @@ namespace Dibujo.Store.Migrations
                     b.Property<string>("Stage")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("Standing")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValueSql("'{}'");
+
+                    b.Property<DateOnly>("StandingDay")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("StandingEdition")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Title")
                         .IsRequired()
@@ -694,6 +745,15 @@ namespace Dibujo.Store.Migrations
                         .WithMany()
                         .HasForeignKey("RecordType")
                         .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Listing.StoredView", b =>
+                {
+                    b.HasOne("Dibujo.Store.Definitions.StoredRecordType", null)
+                        .WithMany()
+                        .HasForeignKey("RecordType")
+                        .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 

@@ -32,6 +32,12 @@ public sealed class HistoryEntry
     /// <summary>Values of the changed fields after; a field that is missing is blank.</summary>
     public required RecordValues After { get; init; }
 
+    /// <summary>By which way it came, as a channel's key; null for what no person or program asked for, and for what is older than this note.</summary>
+    public string? Channel { get; init; }
+
+    /// <summary>Key of the form through which it came; null where it came through none.</summary>
+    public string? Form { get; init; }
+
     /// <summary>The stage before.</summary>
     public required string FromStage { get; init; }
 

@@ -23,6 +23,15 @@ public sealed class StoredRecord
     /// <summary>Its values, bare as in JSON: to be fitted to the record type's fields.</summary>
     public required RecordValues Values { get; set; }
 
+    /// <summary>How it stood when it was last looked at: see <see cref="Core.Listing.Standing"/>.</summary>
+    public RecordValues Standing { get; set; } = RecordValues.Empty;
+
+    /// <summary>Number of the edition under which it was looked at; 0 for none.</summary>
+    public int StandingEdition { get; set; }
+
+    /// <summary>The day on which it was looked at, by the site's clock.</summary>
+    public DateOnly StandingDay { get; set; }
+
     /// <summary>Counts its saves; a save based on another version is refused.</summary>
     public int Version { get; set; } = 1;
 

@@ -1,0 +1,129 @@
+using Dibujo.Core.Conditions;
+using Dibujo.Core.Listing;
+using Dibujo.Core.Records;
+using Dibujo.Core.Values;
+using Microsoft.Data.Sqlite;
+
+namespace Dibujo.Store.Listing;
+
+/// <summary>
+/// Writes a filter as SQL over the number of a record: each test is a set of records that the index gives, and a negative one is
+/// everything but that set, so a record in which the column is blank passes it.
+/// </summary>
+/// <param name="type">The record type.</param>
+/// <param name="fields">The numbers by which the index calls its fields.</param>
+/// <param name="command">Takes the values that are compared.</param>
+internal sealed class FilterSql(RecordType type, IReadOnlyDictionary<string, long> fields, SqliteCommand command)
+{
+    /// <summary>The condition for a record whose number is that expression.</summary>
+    internal string Of(Filter filter, string id) => filter switch
+    {
+        FilterGroup { Members: [] } group => group.Quantifier == Quantifier.AnyOf ? "0" : "1",
+        FilterGroup group => (group.Quantifier == Quantifier.NoneOf ? "NOT " : "")
+            + "(" + string.Join(group.Quantifier == Quantifier.AllOf ? " AND " : " OR ", group.Members.Select(member => Of(member, id))) + ")",
+        FilterClause clause => Of(clause, id),
+        _ => throw new ArgumentOutOfRangeException(nameof(filter)),
+    };
+
+    /// <summary>A value as a parameter.</summary>
+    internal string Parameter(object value)
+    {
+        var name = $"$p{command.Parameters.Count}";
+        command.Parameters.AddWithValue(name, value);
+        return name;
+    }
+
+    private string Of(FilterClause clause, string id)
+    {
+        var column = ListColumn.Of(type, clause.Of)!;
+        Value[] values = [.. clause.Values.Select(value => column.Type.Fit(value)!)];
+        var (positive, isNegated) = Positive(clause.Test);
+        var set = Set(column, positive, values);
+        return $"{id} {(isNegated ? "NOT " : "")}IN ({set})";
+    }
+
+    private string Set(ListColumn column, Test test, Value[] values)
+    {
+        var records = $"""SELECT "Id" FROM "Records" WHERE "RecordType" = {Parameter(type.Key)} AND """;
+        return column.Key switch
+        {
+            ListColumn.Number => records + Compared("\"Id\"", test, [.. values.Select(value => (object)(value is Number number ? (double)number.Amount : -1))]),
+            ListColumn.Workflow => records + Compared("\"Workflow\"", test, Plain(values)),
+            ListColumn.ChangedBy => records + Compared("\"ChangedBy\"", test, Plain(values)),
+            ListColumn.ChangedAt => records + Compared("\"ChangedAt\"", test, [.. values.Select(value => (object)Stored(value))]),
+            ListColumn.Stage => records + Stages(test, values),
+            _ => fields.TryGetValue(column.Key, out var field) ? $"""SELECT "Record" FROM "IndexedValues" WHERE "Field" = {field} AND {Keyed(test, values)}""" : "SELECT 0 WHERE 0",
+        };
+    }
+
+    /// <summary>A test on the keys of the index, in which there is nothing that is blank.</summary>
+    private string Keyed(Test test, Value[] values)
+    {
+        if (test != Test.FilledIn && values.Any(value => value.IsBlank))
+        {
+            return "0";
+        }
+
+        return test switch
+        {
+            Test.FilledIn => "1",
+            Test.Contains => $"instr(\"Key\", {Parameter(ListKey.Within(values[0].Plain))}) > 0",
+            Test.StartsWith => $"substr(\"Key\", 1, {ListKey.Beginning(values[0].Plain).Length}) = {Parameter(ListKey.Beginning(values[0].Plain))}",
+            Test.IncludesAny => "(" + string.Join(" OR ", Chosen(values).Select(Includes)) + ")",
+            Test.IncludesAll => "(" + string.Join(" AND ", Chosen(values).Select(Includes)) + ")",
+            _ => Compared("\"Key\"", test, [.. values.Select(value => (object)ListKey.Of(value)!)]),
+        };
+
+        string Includes(string choice) => $"instr(\"Key\", {Parameter(ListKey.Among(choice))}) > 0";
+    }
+
+    private static IEnumerable<string> Chosen(Value[] values) => values.SelectMany(value => value is Choices several ? [.. several.Keys] : new[] { value.Plain });
+
+    private string Compared(string what, Test test, object[] values) => test switch
+    {
+        Test.Is => $"{what} = {Parameter(values[0])}",
+        Test.OneOf => $"{what} IN ({string.Join(", ", values.Select(Parameter))})",
+        Test.LessThan or Test.Before => $"{what} < {Parameter(values[0])}",
+        Test.AtMost or Test.OnOrBefore => $"{what} <= {Parameter(values[0])}",
+        Test.AtLeast or Test.FromOn => $"{what} >= {Parameter(values[0])}",
+        Test.MoreThan or Test.After => $"{what} > {Parameter(values[0])}",
+        Test.Between => $"{what} BETWEEN {Parameter(values[0])} AND {Parameter(values[1])}",
+        _ => throw new ArgumentOutOfRangeException(nameof(test)),
+    };
+
+    /// <summary>Stages are compared by their places in the workflow that the record is in; one that it lacks makes the test false.</summary>
+    private string Stages(Test test, Value[] values) => "(" + string.Join(" OR ", type.Workflows.Select(workflow =>
+    {
+        int[] places = [.. values.Select(value => workflow.Position(value.Plain)).Where(place => place >= 0)];
+        var found = workflow.Stages.Where((_, place) => places.Any(compared => test switch
+        {
+            Test.Before => place < compared,
+            Test.After => place > compared,
+            Test.FromOn => place >= compared,
+            _ => place == compared,
+        })).Select(stage => Parameter(stage.Key)).ToList();
+        return found.Count == 0 ? "0" : $"\"Workflow\" = {Parameter(workflow.Key)} AND \"Stage\" IN ({string.Join(", ", found)})";
+    })) + ")";
+
+    private static object[] Plain(Value[] values) => [.. values.Select(value => (object)value.Plain)];
+
+    private static DateTime Stored(Value value) => value switch
+    {
+        Moment moment => moment.At,
+        Date date => date.Day.ToDateTime(TimeOnly.MinValue),
+        _ => DateTime.MinValue,
+    };
+
+    private static (Test Positive, bool IsNegated) Positive(Test test) => test switch
+    {
+        Test.IsNot => (Test.Is, true),
+        Test.NoneOf => (Test.OneOf, true),
+        Test.DoesNotContain => (Test.Contains, true),
+        Test.DoesNotStartWith => (Test.StartsWith, true),
+        Test.IncludesNone => (Test.IncludesAny, true),
+        Test.DoesNotIncludeAll => (Test.IncludesAll, true),
+        Test.NotBetween => (Test.Between, true),
+        Test.Blank => (Test.FilledIn, true),
+        _ => (test, false),
+    };
+}

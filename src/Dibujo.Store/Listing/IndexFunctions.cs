@@ -1,0 +1,53 @@
+using System.Text.Json;
+using Dibujo.Core.Json;
+using Dibujo.Core.Listing;
+using Dibujo.Core.Values;
+using Microsoft.Data.Sqlite;
+
+namespace Dibujo.Store.Listing;
+
+/// <summary>
+/// What the database calls to keep its index of values: triggers on the records use it, so every connection that writes them has to
+/// know it. See the migration that makes the index.
+/// </summary>
+internal static class IndexFunctions
+{
+    /// <summary>Makes the functions known to a connection.</summary>
+    internal static void AddTo(SqliteConnection connection)
+    {
+        connection.CreateFunction<object?, string, byte[]?>("dibujo_key", (value, type) => ListKey.Of(Of(value, type)), isDeterministic: true);
+        connection.CreateFunction<string, string>("dibujo_text", TextOf, isDeterministic: true);
+        connection.CreateFunction<string, string, string, bool>("dibujo_holds", Holds, isDeterministic: true);
+    }
+
+    /// <summary>All text in a record, folded, one value a line: what a search looks at first.</summary>
+    private static string TextOf(string values) => string.Join('\n', Document(values).Values.SelectMany(Texts).Select(ListKey.Folded));
+
+    /// <summary>Whether one of those fields, named in a list with commas, has the folded text in it.</summary>
+    private static bool Holds(string values, string fields, string text)
+    {
+        var document = Document(values);
+        return fields.Split(',').Any(field => document.TryGetValue(field, out var value) && Texts(value).Any(one => ListKey.Folded(one).Contains(text, StringComparison.Ordinal)));
+    }
+
+    private static IEnumerable<string> Texts(Value value) => value switch
+    {
+        Text text => [text.Content],
+        Compound compound => compound.Parts.Values,
+        _ => [],
+    };
+
+    private static IReadOnlyDictionary<string, Value> Document(string json) => JsonSerializer.Deserialize(json, CoreJson.Default.IReadOnlyDictionaryStringValue)!;
+
+    /// <summary>A value as the database takes it out of a record: with what it was in JSON.</summary>
+    private static Value Of(object? value, string type) => (value, type) switch
+    {
+        (_, "true") => new YesNo(true),
+        (_, "false") => new YesNo(false),
+        (long whole, _) => new Number(whole),
+        (double amount, _) => new Number(decimal.CreateSaturating(amount)),
+        (string json, "array" or "object") => JsonSerializer.Deserialize(json, CoreJson.Default.Value)!,
+        (string text, _) => new Text(text),
+        _ => Value.Blank,
+    };
+}
