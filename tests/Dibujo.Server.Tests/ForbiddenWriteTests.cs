@@ -37,6 +37,14 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         ("GET", $"{Loans}/type", null, 'm'),
         ("GET", $"{Loans}/editions/1", null, 'm'),
         ("GET", $"{Loans}/records", null, 'm'),
+        ("POST", $"{Loans}/imports", "title\n", 'm'),
+        ("GET", $"{Loans}/columns", null, 'm'),
+        ("POST", $"{Loans}/rows", """{"columns": []}""", 'm'),
+        ("POST", $"{Loans}/rows/count", """{"columns": []}""", 'm'),
+        ("POST", $"{Loans}/changes", """{"rows": [], "columns": []}""", 'm'),
+        ("GET", $"{Loans}/views", null, 'm'),
+        ("PUT", $"{Loans}/views", """{"name": "", "isShared": false, "layout": {}}""", 'm'),
+        ("DELETE", $"{Loans}/views/999999", null, 'm'),
         ("POST", $"{Loans}/records", """{"changes": {}}""", 'm'),
         ("GET", $"{Loans}/records.csv", null, 'm'),
         ("POST", $"{Loans}/records.csv", "title\n", 'm'),
@@ -45,6 +53,7 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         ("GET", "/api/records/1", null, 'm'),
         ("GET", "/api/records/1/title", null, 'm'),
         ("GET", "/api/records/1/history", null, 'm'),
+        ("GET", "/api/records/1/versions/1", null, 'm'),
         ("POST", "/api/records/1/saves", """{"version": 0, "changes": {}}""", 'm'),
         ("GET", "/api/audit", null, 'A'),
         ("GET", $"{Loans}/draft", null, 'A'),
@@ -69,6 +78,7 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         ("DELETE", "/api/imports/00000000-0000-0000-0000-000000000000", null, 'm'),
         ("POST", "/api/packs/check", "{}", 'A'),
         ("POST", "/live/drafts/negotiate?negotiateVersion=1", "", 'A'),
+        ("POST", "/live/records/negotiate?negotiateVersion=1", "", 'm'),
     ];
 
     private static readonly string[] Callers = ["", "ada", "lorenz", "rosa", "conrad", "delphine", "program of ada", "program of lorenz"];
@@ -113,7 +123,7 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
     {
         var caller = await Of(person);
 
-        using var answer = await caller.Send(new(method), address, body, true, address.EndsWith(".csv", StringComparison.Ordinal) ? "text/csv" : "application/json");
+        using var answer = await caller.Send(new(method), address, body, true, (address.EndsWith(".csv", StringComparison.Ordinal) || address == $"{Loans}/imports") ? "text/csv" : "application/json");
 
         if (isAllowed)
         {
@@ -177,7 +187,7 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         // What is only told live changes nothing.
         foreach (var (method, address, body, _) in Endpoints.Where(e => e.Method != "GET" && !e.Address.StartsWith("/live/", StringComparison.Ordinal)))
         {
-            using var answer = await lorenz.Send(new(method), address, body, false, address.EndsWith(".csv", StringComparison.Ordinal) ? "text/csv" : "application/json");
+            using var answer = await lorenz.Send(new(method), address, body, false, (address.EndsWith(".csv", StringComparison.Ordinal) || address == $"{Loans}/imports") ? "text/csv" : "application/json");
             Assert.True(answer.StatusCode == HttpStatusCode.BadRequest, $"{method} {address}: {answer.StatusCode}");
         }
     }

@@ -12,9 +12,11 @@ public class MigrationTests
     [Fact]
     public async Task Record_types_records_and_history_of_the_first_version_are_kept()
     {
-        await using var connection = new SqliteConnection("Data Source=:memory:");
+        const string address = "Data Source=migrated;Mode=Memory;Cache=Shared";
+        // It lasts for as long as somebody has it open.
+        await using var connection = new SqliteConnection(address);
         await connection.OpenAsync();
-        await using var db = new DibujoDb(new DbContextOptionsBuilder<DibujoDb>().UseSqlite(connection).Options);
+        await using var db = new DibujoDb(new DbContextOptionsBuilder<DibujoDb>().UseSqlite(address).AddInterceptors(new Durability()).Options);
         var migrator = db.GetService<IMigrator>();
         await migrator.MigrateAsync("20261124035300_Start");
         await db.Database.ExecuteSqlRawAsync(
@@ -31,5 +33,8 @@ public class MigrationTests
         Assert.Equal(1, (await db.RecordCounts.SingleAsync()).Records);
         Assert.Equal("Kite", (await db.Records.SingleAsync()).Values["title"].Plain);
         Assert.Equal(5, (await db.History.SingleAsync()).RecordId);
+        // What was there before the index of values is in it.
+        Assert.Equal(5, await db.Database.SqlQueryRaw<int>("""SELECT v.Record AS "Value" FROM IndexedValues AS v JOIN IndexedFields AS f ON f.Id = v.Field WHERE f.Field = 'title'""").SingleAsync());
+        Assert.Equal("KITE", await db.Database.SqlQueryRaw<string>("""SELECT "Text" AS "Value" FROM RecordTexts WHERE RecordTexts MATCH '"KIT"'""").SingleAsync());
     }
 }

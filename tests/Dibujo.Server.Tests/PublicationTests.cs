@@ -48,7 +48,7 @@ public sealed class PublicationTests(Site site) : IClassFixture<Site>
         // Who had it open since before is told, and overwrites nothing.
         using var late = await (await site.Known("lorenz")).Post($"/api/records/{kept}/saves", new { version = before["version"], changes = new { title = "Mine" } });
         Assert.Equal(HttpStatusCode.Conflict, late.StatusCode);
-        Assert.Contains("ada has changed this record", await late.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("Ada Penhallow has changed this record", await late.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
     [Fact]

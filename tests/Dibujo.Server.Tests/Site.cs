@@ -115,6 +115,18 @@ internal sealed class Caller(HttpClient http)
         return await http.SendAsync(request);
     }
 
+    /// <summary>Posts a question and answers with what comes back.</summary>
+    internal async Task<JsonNode> Ask(string address, JsonNode question)
+    {
+        using var answer = await Post(address, question.ToJsonString());
+        var body = await answer.Content.ReadAsStringAsync();
+        Assert.True(answer.IsSuccessStatusCode, body);
+        return JsonNode.Parse(body)!;
+    }
+
+    /// <summary>Reads a list.</summary>
+    internal async Task<JsonArray> ReadAll(string address) => (await http.GetFromJsonAsync<JsonArray>(new Uri(address, UriKind.Relative)))!;
+
     /// <summary>Begins a record and answers with its number.</summary>
     internal async Task<int> Begin(object changes, string? workflow = null)
     {

@@ -1,32 +1,65 @@
 using System.Runtime.CompilerServices;
 using System.Text;
+using System.Text.Json;
 using Dibujo.Core.Csv;
 using Dibujo.Core.Records;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Auditing;
+using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Auditing;
+using Dibujo.Store.Listing;
+using Microsoft.AspNetCore.Http.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using RecordRow = Dibujo.Core.Csv.RecordRow;
 
 namespace Dibujo.Server.Exchange;
 
-/// <summary>All records of a type as comma-separated values, sent as they are read.</summary>
+/// <summary>All records of a type, or those of a list with its columns, as comma-separated values, sent as they are read.</summary>
 internal static class ExportRecords
 {
     private const int ChunkSize = 500;
 
     internal static void Map(IEndpointRouteBuilder api) =>
         api.MapGet("/record-types/{key}/records.csv", Run).WithName("ExportRecords").RequireAuthorization(Policies.Members)
-            .ProducesProblem(StatusCodes.Status404NotFound);
+            .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound);
 
     private static async Task<Results<PushStreamHttpResult, ProblemHttpResult>> Run(
-        string key, HttpContext http, DibujoDb db, Editions editions, AuditTrail audit, CancellationToken cancellation)
+        string key, string? list, HttpContext http, DibujoDb db, Editions editions, AuditTrail audit, IOptions<JsonOptions> json, CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is not { Definition.RecordType: var type })
         {
             return ReadRecordTypes.NoSuchRecordType(key);
+        }
+
+        RecordQuery? query = null;
+        if (list is not null)
+        {
+            ListRequest? request;
+            try
+            {
+                request = JsonSerializer.Deserialize<ListRequest>(list, json.Value.SerializerOptions);
+            }
+            catch (JsonException)
+            {
+                request = null;
+            }
+
+            if (request is null)
+            {
+                return TypedResults.Problem("Give “list” as the list itself is asked for.", statusCode: StatusCodes.Status400BadRequest);
+            }
+
+            (query, var problem) = ListRows.Query(type, request);
+            if (query is null)
+            {
+                return problem!;
+            }
+
+            type = type with { Fields = [.. request.Columns.Select(type.Find).OfType<Field>().Distinct()] };
         }
 
         audit.Note(http, AuditEvent.RecordsExported, key);
@@ -35,9 +68,32 @@ internal static class ExportRecords
             async body =>
             {
                 await using var text = new StreamWriter(body, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), 64 * 1024, leaveOpen: true);
-                await RecordTable.WriteAsync(type, RowsAsync(db, type, cancellation), text, cancellation);
+                await RecordTable.WriteAsync(type, query is null ? RowsAsync(db, type, cancellation) : RowsAsync(db, query, type, cancellation), text, cancellation);
             },
             "text/csv", $"{key}.csv");
+    }
+
+    /// <summary>Those of a list, in its order.</summary>
+    private static async IAsyncEnumerable<RecordRow> RowsAsync(DibujoDb db, RecordQuery query, RecordType type, [EnumeratorCancellation] CancellationToken cancellation)
+    {
+        var list = new RecordList(db);
+        for (string? after = null; ;)
+        {
+            var found = await list.TakeAsync(query, after, ChunkSize, cancellation);
+            int[] ids = [.. found.Ids];
+            var records = await db.Records.AsNoTracking().Where(r => ids.Contains(r.Id)).ToDictionaryAsync(r => r.Id, cancellation);
+            foreach (var record in ids.Where(records.ContainsKey).Select(id => records[id]))
+            {
+                yield return new(record.Id, record.Version, record.Workflow, record.Stage, record.Values.FittedTo(type));
+            }
+
+            if (found.Next is null)
+            {
+                yield break;
+            }
+
+            after = found.Next;
+        }
     }
 
     /// <summary>Some at a time, each time from the store: a slow reader keeps no transaction open.</summary>

@@ -18,10 +18,44 @@ internal static class ImportRecords
 {
     private const int MostLatest = 10;
 
-    internal static void Map(IEndpointRouteBuilder api) =>
+    internal static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapPost("/record-types/{key}/imports", Begin).WithName("BeginImport").RequireAuthorization(Policies.Members)
+            .Accepts<string>("text/csv").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status409Conflict).WithMetadata(new RequestSizeLimitAttribute(RequestFile.Largest));
         api.MapPost("/record-types/{key}/records.csv", Run).WithName("ImportRecords").RequireAuthorization(Policies.Members)
             .Accepts<string>("text/csv").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status409Conflict).WithMetadata(new RequestSizeLimitAttribute(RequestFile.Largest));
+    }
+
+    /// <summary>Reads the file, and takes its rows in while whoever sent it does something else.</summary>
+    private static async Task<Results<Ok<ImportProgress>, ProblemHttpResult>> Begin(
+        string key, bool? overwrite, HttpRequest request, DibujoDb db, Editions editions, Importer importer, AuditTrail audit, CancellationToken cancellation)
+    {
+        if (await editions.CurrentAsync(db, key, cancellation) is not { } edition)
+        {
+            return ReadRecordTypes.NoSuchRecordType(key);
+        }
+
+        var (rows, mistake) = RecordTable.Read(edition.Definition.RecordType, await RequestFile.ReadAsync(request, cancellation));
+        if (mistake is not null)
+        {
+            return Unreadable(mistake);
+        }
+
+        var latest = overwrite == true ? [] : await LatestAsync(db, rows, key, cancellation);
+        return latest.IsEmpty
+            ? TypedResults.Ok(ImportProgress.Of(importer.Begin(
+                key, rows, request.HttpContext.User, audit.Entry(request.HttpContext, AuditEvent.RecordsImported, key), overwrite == true)))
+            : NoVersions(latest);
+    }
+
+    private static ProblemHttpResult Unreadable(string mistake) =>
+        TypedResults.Problem(mistake, statusCode: StatusCodes.Status400BadRequest, title: "The file could not be read; nothing was imported.");
+
+    private static ProblemHttpResult NoVersions(ImmutableArray<string> latest) => TypedResults.Problem(
+        $"It does not say which versions its rows were made from, so later saves may be overwritten. Latest changed: {string.Join("; ", latest)}. Export the records again to have the versions, or choose to overwrite.",
+        statusCode: StatusCodes.Status409Conflict, title: "The file has no versions; nothing was imported.");
 
     /// <param name="key">Key of the record type.</param>
     /// <param name="dryRun">Whether to only report what would come of it.</param>
@@ -31,11 +65,12 @@ internal static class ImportRecords
     /// <param name="editions">Published editions.</param>
     /// <param name="circumstances">Who asks, and when.</param>
     /// <param name="lookup">Linked records.</param>
+    /// <param name="news">Tells others of what was stored.</param>
     /// <param name="audit">Where it is noted.</param>
     /// <param name="clock">The time of the save.</param>
     /// <param name="cancellation">Ends the request.</param>
     private static async Task<Results<Ok<ImportReport>, ProblemHttpResult>> Run(
-        string key, bool? dryRun, bool? overwrite, HttpRequest request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup,
+        string key, bool? dryRun, bool? overwrite, HttpRequest request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, RecordNews news,
         AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is not { } edition)
@@ -46,18 +81,16 @@ internal static class ImportRecords
         var (rows, mistake) = RecordTable.Read(edition.Definition.RecordType, await RequestFile.ReadAsync(request, cancellation));
         if (mistake is not null)
         {
-            return TypedResults.Problem(mistake, statusCode: StatusCodes.Status400BadRequest, title: "The file could not be read; nothing was imported.");
+            return Unreadable(mistake);
         }
 
         var latest = overwrite == true ? [] : await LatestAsync(db, rows, key, cancellation);
         if (!latest.IsEmpty && dryRun != true)
         {
-            return TypedResults.Problem(
-                $"It does not say which versions its rows were made from, so later saves may be overwritten. Latest changed: {string.Join("; ", latest)}. Export the records again to have the versions, or choose to overwrite.",
-                statusCode: StatusCodes.Status409Conflict, title: "The file has no versions; nothing was imported.");
+            return NoVersions(latest);
         }
 
-        var import = new RecordImport(db, edition, circumstances, lookup, request.HttpContext.User, clock, dryRun == true, overwrite == true);
+        var import = new RecordImport(db, edition, circumstances, lookup, news, request.HttpContext.User, clock, dryRun == true, overwrite == true);
         ImportReport report;
         try
         {

@@ -23,7 +23,8 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
     /// <param name="rows">The rows.</param>
     /// <param name="user">Whose records they are.</param>
     /// <param name="entry">What is noted of it once it is through.</param>
-    internal RunningImport Begin(string recordType, ImmutableArray<ReadRow> rows, ClaimsPrincipal user, AuditEntry entry)
+    /// <param name="overwrites">Whether rows count also where their record has been saved since the file was made.</param>
+    internal RunningImport Begin(string recordType, ImmutableArray<ReadRow> rows, ClaimsPrincipal user, AuditEntry entry, bool overwrites = false)
     {
         var import = new RunningImport(Guid.NewGuid(), recordType, user.Identity!.Name!, rows.Length, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping));
         // Of what is through, a person is told of the latest.
@@ -33,11 +34,11 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
         }
 
         running[import.Id] = import;
-        _ = Task.Run(() => RunAsync(import, rows, user, entry));
+        _ = Task.Run(() => RunAsync(import, rows, user, entry, overwrites));
         return import;
     }
 
-    private async Task RunAsync(RunningImport import, ImmutableArray<ReadRow> rows, ClaimsPrincipal user, AuditEntry entry)
+    private async Task RunAsync(RunningImport import, ImmutableArray<ReadRow> rows, ClaimsPrincipal user, AuditEntry entry, bool overwrites)
     {
         await using var scope = scopes.CreateAsyncScope();
         var services = scope.ServiceProvider;
@@ -46,8 +47,8 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
         {
             var edition = (await services.GetRequiredService<Editions>().CurrentAsync(db, import.RecordType, CancellationToken.None))!;
             import.Work = new RecordImport(
-                db, edition, services.GetRequiredService<Circumstances>(), services.GetRequiredService<RecordLookup>(), user, services.GetRequiredService<TimeProvider>(),
-                isTrial: false, overwrites: false);
+                db, edition, services.GetRequiredService<Circumstances>(), services.GetRequiredService<RecordLookup>(), services.GetRequiredService<RecordNews>(), user, services.GetRequiredService<TimeProvider>(),
+                isTrial: false, overwrites);
             try
             {
                 import.Report = ImportReport.Of(await import.Work.RunAsync(rows, import.Cancellation.Token));

@@ -21,12 +21,13 @@ namespace Dibujo.Server.Exchange;
 /// <param name="edition">The rules in force.</param>
 /// <param name="circumstances">Who asks, and when.</param>
 /// <param name="lookup">Linked records.</param>
+/// <param name="news">Tells others of what was stored.</param>
 /// <param name="user">Who asks.</param>
 /// <param name="clock">The time of the saves.</param>
 /// <param name="isTrial">Whether nothing is stored.</param>
 /// <param name="overwrites">Whether a row counts also where its record has been saved since the file was made.</param>
 internal sealed class RecordImport(
-    DibujoDb db, Edition edition, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, TimeProvider clock, bool isTrial, bool overwrites)
+    DibujoDb db, Edition edition, Circumstances circumstances, RecordLookup lookup, RecordNews news, ClaimsPrincipal user, TimeProvider clock, bool isTrial, bool overwrites)
 {
     private const int ChunkSize = 100;
 
@@ -119,7 +120,8 @@ internal sealed class RecordImport(
         if (verdict.IsAccepted && !isTrial)
         {
             var record = CreateRecord.Record(edition, setting, verdict, clock.GetUtcNow().UtcDateTime);
-            pending.Add(new(reports.Count, record, SaveRecord.Entry(record, edition.Number, RecordValues.Empty, setting.Stage)));
+            Restanding.Stand(record, edition, lookup, setting.Now);
+            pending.Add(new(reports.Count, record, SaveRecord.Entry(record, edition.Number, RecordValues.Empty, setting.Stage, setting)));
         }
 
         return Reasons(verdict);
@@ -140,14 +142,15 @@ internal sealed class RecordImport(
             return [Overtaken(record)];
         }
 
-        var verdict = judge.Decide(saved, circumstances.Of(record, user, Channel.Import), new(changes));
+        var setting = circumstances.Of(record, user, Channel.Import);
+        var verdict = judge.Decide(saved, setting, new(changes));
         if (!verdict.IsAccepted)
         {
             return Reasons(verdict);
         }
 
         var changed = Copy(record);
-        var entry = SaveRecord.Apply(changed, edition, verdict, user.Identity!.Name!, clock.GetUtcNow().UtcDateTime);
+        var entry = SaveRecord.Apply(changed, edition, verdict, setting, clock.GetUtcNow().UtcDateTime);
         own[record.Id] = changed.Version;
         lookup.Expect(changed);
         if (isTrial)
@@ -156,6 +159,7 @@ internal sealed class RecordImport(
         }
         else
         {
+            Restanding.Stand(changed, edition, lookup, setting.Now);
             pending.Add(new(reports.Count, changed, entry, record));
         }
 
@@ -219,6 +223,7 @@ internal sealed class RecordImport(
             }
 
             await db.SaveUnderAsync(Type.Key, edition.Number, cancellation);
+            await news.SavedAsync(Type.Key, user.Identity!.Name!, [.. some.Select(one => one.Record.Id)]);
             Stored += some.Count;
             foreach (var one in some)
             {

@@ -61,6 +61,10 @@ internal static class DibujoServer
         builder.Services.AddScoped<AuditTrail>();
         builder.Services.AddScoped<DraftChange>();
         builder.Services.AddSingleton<Publisher>();
+        builder.Services.AddSingleton<Presence>();
+        builder.Services.AddSingleton<RecordNews>();
+        builder.Services.AddSingleton<Restanding>();
+        builder.Services.AddHostedService(services => services.GetRequiredService<Restanding>());
         builder.Services.AddSingleton<ReadTables>();
         builder.Services.AddSingleton<Importer>();
         builder.Services.AddScoped<Invitations>();
@@ -107,10 +111,15 @@ internal static class DibujoServer
         ReadEditions.Map(api);
         CheckPack.Map(api);
         ListRecords.Map(api);
+        ReadColumns.Map(api);
+        ListRows.Map(api);
+        ChangeRows.Map(api);
+        ListViews.Map(api);
         ReadRecord.Map(api);
         CreateRecord.Map(api);
         SaveRecord.Map(api);
         ReadHistory.Map(api);
+        ReadFormerRecord.Map(api);
         CountHoldings.Map(api);
         ImportRules.Map(api);
         ExportRules.Map(api);
@@ -118,6 +127,7 @@ internal static class DibujoServer
         ExportRecords.Map(api);
         api.MapFallback("{**path}", () => TypedResults.Problem("There is nothing at this address.", statusCode: 404)).AllowAnonymous();
         app.MapHub<DraftHub>(DraftHub.Address);
+        app.MapHub<RecordHub>(RecordHub.Address);
         app.MapFrontEnd();
         return app;
     }

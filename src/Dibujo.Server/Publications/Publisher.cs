@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using Dibujo.Core.Records;
 using Dibujo.Server.Drafts;
+using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Definitions;
@@ -14,7 +15,7 @@ namespace Dibujo.Server.Publications;
 /// members go on; then edition, records, history and draft change in one transaction. Where the process ends before that,
 /// nothing has happened.
 /// </summary>
-internal sealed partial class Publisher(IServiceScopeFactory scopes, Editions editions, IHostApplicationLifetime lifetime, ILogger<Publisher> log)
+internal sealed partial class Publisher(IServiceScopeFactory scopes, Editions editions, RecordNews news, Restanding restanding, IHostApplicationLifetime lifetime, ILogger<Publisher> log)
 {
     private readonly ConcurrentDictionary<string, Publication> latest = new();
 
@@ -62,6 +63,8 @@ internal sealed partial class Publisher(IServiceScopeFactory scopes, Editions ed
                 publication.Version = type.DraftVersion;
                 publication.Number = edition.Number;
                 await change.TellAsync(type);
+                await news.PublishedAsync(publication.RecordType, edition.Number);
+                restanding.Want();
             }
         }
         catch (Exception failure) when (failure is not OutOfMemoryException)

@@ -32,14 +32,14 @@ internal static class CreateRecord
 
     /// <summary>Judged again where another edition came into force between judging and saving.</summary>
     private static async Task<Results<Created<RecordView>, ProblemHttpResult>> Run(
-        string key, NewRecord request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup,
+        string key, NewRecord request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, RecordNews news,
         ClaimsPrincipal user, TimeProvider clock, CancellationToken cancellation)
     {
         while (true)
         {
             try
             {
-                return await JudgeAsync(key, request, db, editions, circumstances, lookup, user, clock, cancellation);
+                return await JudgeAsync(key, request, db, editions, circumstances, lookup, news, user, clock, cancellation);
             }
             catch (EditionSupersededException)
             {
@@ -50,7 +50,7 @@ internal static class CreateRecord
     }
 
     private static async Task<Results<Created<RecordView>, ProblemHttpResult>> JudgeAsync(
-        string key, NewRecord request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup,
+        string key, NewRecord request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, RecordNews news,
         ClaimsPrincipal user, TimeProvider clock, CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is not { } edition
@@ -72,8 +72,10 @@ internal static class CreateRecord
         }
 
         var record = Record(edition, setting, verdict, clock.GetUtcNow().UtcDateTime);
-        db.History.Add(SaveRecord.Entry(record, edition.Number, RecordValues.Empty, setting.Stage));
+        Restanding.Stand(record, edition, lookup, setting.Now);
+        db.History.Add(SaveRecord.Entry(record, edition.Number, RecordValues.Empty, setting.Stage, there));
         await db.SaveUnderAsync(key, edition.Number, cancellation);
+        await news.SavedAsync(key, record.ChangedBy, record.Id);
         return TypedResults.Created(
             $"/api/records/{record.Id}", RecordView.After(record, edition, circumstances.Of(record, user, there.Channel), there.Form, lookup));
     }

@@ -23,16 +23,28 @@ internal static class ReadHistory
         var entries = await db.History.AsNoTracking().Where(e => e.RecordId == id && (before == null || e.Version < before))
             .OrderByDescending(e => e.Version).Take(PageSize).ToListAsync(cancellation);
         return TypedResults.Ok(entries.ConvertAll(e => new HistoryView(
-            e.Version, e.By, e.At, e.Edition, e.Before.ByField, e.After.ByField, e.FromStage, e.ToStage)));
+            e.Version, e.By, e.At, e.Edition, e.Channel, e.Form, e.Before.ByField, e.After.ByField, e.FromStage, e.ToStage)));
     }
 }
 
 /// <summary>One save.</summary>
+/// <param name="Version">The version that came of it.</param>
+/// <param name="By">Account name of who saved it.</param>
+/// <param name="At">When, in UTC.</param>
+/// <param name="Edition">Number of the edition under which it was saved.</param>
+/// <param name="Channel">By which way it came: form, list, import, api; null where a publication changed the record, or nobody noted it.</param>
+/// <param name="Form">Key of the form through which it came; null for none.</param>
+/// <param name="Before">Values of the changed fields before; a field that is missing was blank.</param>
+/// <param name="After">Values of the changed fields after.</param>
+/// <param name="FromStage">Key of the stage before.</param>
+/// <param name="ToStage">Key of the stage after.</param>
 internal sealed record HistoryView(
     int Version,
     string By,
     DateTime At,
     int Edition,
+    string? Channel,
+    string? Form,
     IReadOnlyDictionary<string, Value> Before,
     IReadOnlyDictionary<string, Value> After,
     string FromStage,

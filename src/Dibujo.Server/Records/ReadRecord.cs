@@ -29,7 +29,7 @@ internal static class ReadRecord
         $"There is no record {id}.", statusCode: StatusCodes.Status404NotFound);
 
     private static async Task<Results<Ok<RecordView>, ProblemHttpResult>> Read(
-        int id, string? form, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, CancellationToken cancellation)
+        int id, string? form, bool? reading, bool? inList, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, CancellationToken cancellation)
     {
         if (await db.Records.AsNoTracking().SingleOrDefaultAsync(r => r.Id == id, cancellation) is not { } record
             || await editions.CurrentAsync(db, record.RecordType, cancellation) is not { } edition)
@@ -37,7 +37,7 @@ internal static class ReadRecord
             return NoSuchRecord(id);
         }
 
-        var setting = circumstances.Of(record, user, Circumstances.ChannelOf(user));
+        var setting = circumstances.Of(record, user, Circumstances.ChannelOf(user, inList == true)) with { Use = reading == true ? Use.Reading : Use.FillingIn };
         return FormAtHand.Open(edition, record.Values.FittedTo(edition.Definition.RecordType), setting, form, lookup) switch
         {
             null => FormAtHand.NoSuchForm(edition, form),

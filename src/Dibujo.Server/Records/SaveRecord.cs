@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Security.Claims;
+using Dibujo.Core.Conditions;
 using Dibujo.Core.Records;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
@@ -26,7 +27,13 @@ internal static class SaveRecord
         title: verdict.Refusals.Length == 1 ? "Something speaks against this." : $"{verdict.Refusals.Length} things speak against this.",
         extensions: [KeyValuePair.Create<string, object?>("refusals", verdict.Refusals)]);
 
-    internal static HistoryEntry Entry(StoredRecord record, int edition, RecordValues before, string fromStage)
+    /// <summary>What the save of a record is to be remembered by.</summary>
+    /// <param name="record">The record as it is after.</param>
+    /// <param name="edition">Number of the edition under which it was judged.</param>
+    /// <param name="before">The values before.</param>
+    /// <param name="fromStage">The stage before.</param>
+    /// <param name="through">The setting in which it came; null where nobody asked for it.</param>
+    internal static HistoryEntry Entry(StoredRecord record, int edition, RecordValues before, string fromStage, Setting? through = null)
     {
         var changed = before.ByField.Keys.Union(record.Values.ByField.Keys, StringComparer.Ordinal)
             .Where(field => !before[field].Equals(record.Values[field])).ToList();
@@ -40,13 +47,15 @@ internal static class SaveRecord
             Edition = edition,
             Before = Only(before, changed),
             After = Only(record.Values, changed),
+            Channel = through is null ? null : SubjectTypes.KeyOf(through.Channel),
+            Form = through is { Channel: Channel.Form } ? through.Form : null,
             FromStage = fromStage,
             ToStage = record.Stage,
         };
     }
 
     /// <summary>Takes over what an accepted verdict says. Values of fields that the edition does not know stay as they are.</summary>
-    internal static HistoryEntry Apply(StoredRecord record, Edition edition, Verdict verdict, string by, DateTime at)
+    internal static HistoryEntry Apply(StoredRecord record, Edition edition, Verdict verdict, Setting through, DateTime at)
     {
         var type = edition.Definition.RecordType;
         var unknown = record.Values.ByField.Where(value => type.Find(value.Key) is null).ToList();
@@ -57,20 +66,20 @@ internal static class SaveRecord
         record.Title = verdict.Values[type.TitleField].Plain;
         record.Version++;
         record.ChangedAt = at;
-        record.ChangedBy = by;
-        return Entry(record, edition.Number, before, fromStage);
+        record.ChangedBy = through.Person!;
+        return Entry(record, edition.Number, before, fromStage, through);
     }
 
     /// <summary>Judged again where another edition came into force between judging and saving.</summary>
-    private static async Task<Results<Ok<RecordView>, ProblemHttpResult>> Run(
-        int id, RecordSave request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user,
+    internal static async Task<Results<Ok<RecordView>, ProblemHttpResult>> Run(
+        int id, RecordSave request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, RecordNews news, ClaimsPrincipal user,
         TimeProvider clock, CancellationToken cancellation)
     {
         while (true)
         {
             try
             {
-                return await JudgeAsync(id, request, db, editions, circumstances, lookup, user, clock, cancellation);
+                return await JudgeAsync(id, request, db, editions, circumstances, lookup, news, user, clock, cancellation);
             }
             catch (EditionSupersededException)
             {
@@ -81,7 +90,7 @@ internal static class SaveRecord
     }
 
     private static async Task<Results<Ok<RecordView>, ProblemHttpResult>> JudgeAsync(
-        int id, RecordSave request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user,
+        int id, RecordSave request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, RecordNews news, ClaimsPrincipal user,
         TimeProvider clock, CancellationToken cancellation)
     {
         if (await db.Records.SingleOrDefaultAsync(r => r.Id == id, cancellation) is not { } record
@@ -109,10 +118,12 @@ internal static class SaveRecord
             return Refused(verdict);
         }
 
-        db.History.Add(Apply(record, edition, verdict, setting.Person!, clock.GetUtcNow().UtcDateTime));
+        db.History.Add(Apply(record, edition, verdict, there, clock.GetUtcNow().UtcDateTime));
+        Restanding.Stand(record, edition, lookup, setting.Now);
         try
         {
             await db.SaveUnderAsync(record.RecordType, edition.Number, cancellation);
+            await news.SavedAsync(record.RecordType, record.ChangedBy, record.Id);
         }
         catch (DbUpdateException failure) when (failure.IsOvertaken())
         {
@@ -122,11 +133,16 @@ internal static class SaveRecord
         return TypedResults.Ok(RecordView.After(record, edition, circumstances.Of(record, user, there.Channel), there.Form, lookup));
     }
 
-    private static async Task<ProblemHttpResult> OvertakenAsync(DibujoDb db, StoredRecord record, CancellationToken cancellation) => TypedResults.Problem(
-        $"{await db.History.Where(e => e.RecordId == record.Id).OrderByDescending(e => e.Version).Select(e => e.By).FirstOrDefaultAsync(cancellation) ?? record.ChangedBy} has changed this record in the meantime. Load it again and make your changes there; nothing of theirs was overwritten.",
-        statusCode: StatusCodes.Status409Conflict,
-        title: "The record is no longer the one you began with.",
-        extensions: [KeyValuePair.Create<string, object?>("version", record.Version)]);
+    private static async Task<ProblemHttpResult> OvertakenAsync(DibujoDb db, StoredRecord record, CancellationToken cancellation)
+    {
+        var by = await db.History.Where(e => e.RecordId == record.Id).OrderByDescending(e => e.Version).Select(e => e.By).FirstOrDefaultAsync(cancellation) ?? record.ChangedBy;
+        var who = await db.Users.Where(u => u.UserName == by).Select(u => u.DisplayName).FirstOrDefaultAsync(cancellation) ?? by;
+        return TypedResults.Problem(
+            $"{who} has changed this record in the meantime. Nothing of theirs was overwritten, and nothing of yours is lost: look at both and go on.",
+            statusCode: StatusCodes.Status409Conflict,
+            title: "The record is no longer the one you began with.",
+            extensions: [KeyValuePair.Create<string, object?>("version", record.Version)]);
+    }
 
     /// <summary>Those fields, as far as they have values.</summary>
     internal static RecordValues Only(RecordValues values, List<string> fields) =>
