@@ -1,8 +1,10 @@
 import { Center, Loader } from '@mantine/core';
-import { createBrowserRouter, Navigate, RouterProvider } from 'react-router-dom';
+import { useState } from 'react';
+import { createBrowserRouter, RouterProvider } from 'react-router-dom';
 import { useSignedIn } from './api/signedIn';
 import { Frame } from './frame/Frame';
-import { RecordList } from './records/RecordList';
+import { NotFound } from './frame/NotFound';
+import { ListPage } from './list/ListPage';
 import { NewRecordPage, StoredRecordPage } from './records/RecordPage';
 import { RecordTypes } from './recordTypes/RecordTypes';
 import { SignIn } from './signIn/SignIn';
@@ -17,6 +19,9 @@ const workflow = async () => ({ Component: (await import('./workflow/Workflows')
 const exchange = async () => ({ Component: (await import('./exchange/Exchange')).Exchange });
 const fromTable = async () => ({ Component: (await import('./tables/FromTable')).FromTable });
 const people = async () => ({ Component: (await import('./people/People')).People });
+const intake = async () => ({ Component: (await import('./list/IntakePage')).IntakePage });
+const progress = async () => ({ Component: (await import('./list/ProgressPage')).ProgressPage });
+const reading = async () => ({ Component: (await import('./reading/ReadingPage')).ReadingPage });
 const draftingTable = async () => ({ Component: (await import('./draftingTable/DraftingTable')).DraftingTable });
 
 const router = createBrowserRouter([
@@ -29,20 +34,27 @@ const router = createBrowserRouter([
       { path: '/types/:type/fields', lazy: fields },
       { path: '/types/:type/workflow', lazy: workflow },
       { path: '/types/:type/exchange', lazy: exchange },
-      { path: '/types/:type/records', element: <RecordList /> },
+      { path: '/types/:type/records', element: <ListPage /> },
+      { path: '/types/:type/progress', lazy: progress },
+      { path: '/types/:type/intake', lazy: intake },
       { path: '/types/:type/records/new', element: <NewRecordPage /> },
       { path: '/records/:id', element: <StoredRecordPage /> },
       { path: '/from-table', lazy: fromTable },
       { path: '/account', lazy: account },
       { path: '/audit-trail', lazy: auditTrail },
       { path: '/people', lazy: people },
-      { path: '*', element: <Navigate to="/" replace /> },
+      { path: '/records/:id/reading', lazy: reading },
+      { path: '*', element: <NotFound /> },
     ],
   },
 ]);
 
 export function App() {
   const signedIn = useSignedIn();
+  const [wasHere, setWasHere] = useState(false);
+  if (signedIn.data?.person && !wasHere) {
+    setWasHere(true);
+  }
   if (signedIn.isPending) {
     return (
       <Center h="100vh">
@@ -54,5 +66,6 @@ export function App() {
   if (window.location.pathname === '/welcome') {
     return <Welcome />;
   }
-  return signedIn.data?.person ? <RouterProvider router={router} /> : <SignIn />;
+  // Whoever was here stays here when the sign-in ends: what was typed is on the page.
+  return signedIn.data?.person || wasHere ? <RouterProvider router={router} /> : <SignIn />;
 }

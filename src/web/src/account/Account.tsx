@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answered, type Problem } from '../api/client';
 import { endSignIn, listSignIns, listTokens, makeToken, revokeToken } from '../api/generated';
-import { when } from '../api/when';
+import { when } from '../writing/when';
 import { Place } from '../frame/Place';
 import classes from './Account.module.css';
 

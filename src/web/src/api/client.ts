@@ -19,6 +19,21 @@ client.interceptors.request.use((request) => {
   return request;
 });
 
+const listeners = new Set<() => void>();
+
+/** Calls whenever the server says that nobody is signed in any more; answers with what ends that. */
+export function onSignedOut(listener: () => void) {
+  listeners.add(listener);
+  return () => void listeners.delete(listener);
+}
+
+client.interceptors.response.use((response) => {
+  if (response.status === 401 && !response.url.endsWith('/api/sign-in')) {
+    listeners.forEach((listener) => listener());
+  }
+  return response;
+});
+
 /** The answer's data; throws its problem document otherwise, or one that says the server cannot be reached. */
 export async function answered<T>(request: Promise<{ data?: T; error?: unknown; response?: Response }>): Promise<T> {
   let answer;

@@ -2,8 +2,9 @@ import { Button, Group, Table, Text } from '@mantine/core';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { answered } from '../api/client';
 import { readAudit, type AuditEvent } from '../api/generated';
+import { usePeople } from '../api/people';
 import { Place } from '../frame/Place';
-import classes from '../records/RecordList.module.css';
+import classes from './AuditTrail.module.css';
 
 const words: Record<AuditEvent, string> = {
   signedIn: 'Signed in',
@@ -31,6 +32,7 @@ const pageSize = 50;
 
 /** Who did what that somebody may have to account for, latest first. */
 export function AuditTrail() {
+  const nameOf = usePeople();
   const trail = useInfiniteQuery({
     queryKey: ['audit'],
     queryFn: ({ pageParam }) => answered(readAudit({ query: { before: pageParam } })),
@@ -58,7 +60,7 @@ export function AuditTrail() {
             {trail.data?.pages.flat().map((entry) => (
               <Table.Tr key={entry.id}>
                 <Table.Td>{new Date(entry.at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'medium' })}</Table.Td>
-                <Table.Td>{entry.who ?? '—'}</Table.Td>
+                <Table.Td>{nameOf(entry.who ?? undefined) || '—'}</Table.Td>
                 <Table.Td>{words[entry.event]}</Table.Td>
                 <Table.Td>{entry.about}</Table.Td>
                 <Table.Td>{entry.address}</Table.Td>

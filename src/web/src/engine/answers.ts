@@ -35,6 +35,8 @@ export interface Opened {
   session: number;
   elements: NumberedElement[];
   all: Delta;
+  /** What is said of what was typed before and no field can hold. */
+  unheld: Delta[];
 }
 
 /** What is wrong with a draft: problems of the record type, and by place in the list those of each rule, with places within it. */
@@ -52,6 +54,20 @@ export interface Edited {
 export interface Changes {
   changes: Values;
   setAside: Values;
+}
+
+/** How far a form is filled in; see FormProgress in Dibujo.Core. */
+export interface FormProgress {
+  form: string;
+  progress: 'notRelevant' | 'notBegun' | 'begun' | 'complete';
+  filled: number;
+  asked: number;
+}
+
+/** What would come of moves, and how far each form is, with what is typed now. */
+export interface Foresight {
+  moves: Outlook[];
+  forms: FormProgress[];
 }
 
 /** Words that take the place of others. */
@@ -76,8 +92,6 @@ export interface TableReach {
   overlaps: { upper: number; lower: number }[];
   gaps: string[];
 }
-
-export type { Outlook };
 
 /** Where the moves of a workflow lead, by keys of its stages. */
 export interface Ways {

@@ -37,6 +37,7 @@ const opened = (session: number): Opened => ({
   session,
   elements: keys.map((key, number) => ({ number, kind: 'field', key })),
   all: delta(),
+  unheld: [],
 });
 
 /** A record that is live, with the worker that answers it. */
@@ -52,6 +53,17 @@ async function live() {
   await workers[0]!.answer(opened(5));
   return { record, workers, worker: workers[0]! };
 }
+
+it('keeps what was typed before it went live and no field can hold, with what is said of it', async () => {
+  const worker = new FakeWorker();
+  const record = new OpenRecord(new Engine(() => worker), type, source, { f1: 'a lot' });
+  void record.open(() => Promise.resolve(1));
+  await settled();
+  await worker.answer({ ...opened(5), unheld: [delta({ refused: 1, violations: [1, 'This field takes a number.'] })] });
+
+  expect(record.value('f1')).toBe('a lot');
+  expect(record.field('f1').violation).toBe('This field takes a number.');
+});
 
 it('reads a state as the engine packs it', () => {
   expect(readBits(shown)).toMatchObject({ isVisible: true, isLocked: false, requirement: 'optional' });

@@ -1,5 +1,5 @@
-import type { Element, ElementExplanation, ElementKind, LinkedRecord, Outlook, RecordType, Setting } from '../api/generated';
-import type { Changes, Delta, Opened, Value, Values } from './answers';
+import type { Element, ElementExplanation, ElementKind, LinkedRecord, RecordType, Setting } from '../api/generated';
+import type { Changes, Delta, Foresight, Opened, Value, Values } from './answers';
 import { DrawnRecord } from './drawnRecord';
 import type { Engine } from './engine';
 
@@ -52,6 +52,19 @@ export class OpenRecord extends DrawnRecord {
   /** What was typed and not taken back, by field. */
   get trial(): ReadonlyMap<string, Value> {
     return this.typed;
+  }
+
+  /** What was typed and is not what is saved, by field. */
+  unsaved(): Values {
+    const saved = this.given.values as Values;
+    return Object.fromEntries(
+      [...this.typed].filter(([field, value]) => JSON.stringify(value) !== JSON.stringify(saved[field] ?? null)),
+    );
+  }
+
+  /** What a linked record is called; undefined for one that is not known here. */
+  titleOf(recordType: string, number: number | null): string | undefined {
+    return this.given.linked.find((one) => one.recordType === recordType && one.number === number)?.title;
   }
 
   override value(field: string): Value {
@@ -139,8 +152,8 @@ export class OpenRecord extends DrawnRecord {
     return known;
   }
 
-  /** What would come of each move that is this person's to make; null where only the server knows. */
-  outlook(): Promise<Outlook[] | null> {
+  /** What would come of each move that is this person's to make, and how far each form is; null where only the server knows. */
+  outlook(): Promise<Foresight | null> {
     return this.sessionId === undefined ? Promise.resolve(null) : this.engine.ask('outlook', this.sessionId).catch(() => null);
   }
 
@@ -190,14 +203,19 @@ export class OpenRecord extends DrawnRecord {
     }
   }
 
-  private begun({ session, elements, all }: Opened, generation: number, until: number) {
+  private begun({ session, elements, all, unheld }: Opened, generation: number, until: number) {
     this.session = { id: session, generation };
     elements.forEach(({ number, kind, key }) => {
       this.elements[number] = `${kind}:${key}`;
       this.numbers.set(`${kind}:${key}`, number);
     });
     const later: [string, Value, number][] = [];
+    // What no field can hold stands as it was typed.
+    const stays = new Set(unheld.map(({ refused }) => this.type.fields[refused ?? -1]?.key));
     this.standing.forEach(({ value, change }, field) => {
+      if (change <= until && stays.has(field)) {
+        return;
+      }
       if (change <= until) {
         this.standing.delete(field);
         this.touch(`field:${field}`);
@@ -207,6 +225,7 @@ export class OpenRecord extends DrawnRecord {
     });
     this.summarise({ isLive: true });
     this.follow(all);
+    unheld.forEach((delta) => this.follow(delta));
     later.forEach(([field, value, change]) => this.send(field, value, change));
   }
 

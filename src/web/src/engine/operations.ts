@@ -19,10 +19,10 @@ import type {
   Delta,
   DraftProblems,
   Edited,
+  Foresight,
   Hearing,
   NumberedElement,
   Opened,
-  Outlook,
   TableReach,
   Value,
   Values,
@@ -94,13 +94,13 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences, Anal
       const { form, values, setting, linked, followsForms } = record;
       KnownRecords.Know(...tape(linked));
       const session = Sessions.Open(program, ...tape({ values, setting, followsForms }));
-      for (const [field, value] of typed) {
-        Sessions.Change(session, field, ...tape(value));
-      }
+      const change = ([field, value]: [number, Value]) => parsed<Delta>(Sessions.Change(session, field, ...tape(value)));
+      const unheld = typed.filter((one) => change(one).refused !== undefined);
       return {
         session,
         elements: parsed<NumberedElement[]>(Programs.Elements(program, form)),
         all: parsed<Delta>(Sessions.All(session)),
+        unheld: unheld.map(change),
       };
     },
 
@@ -116,7 +116,7 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences, Anal
 
     changes: (session: number) => parsed<Changes>(Sessions.Changes(session)),
 
-    outlook: (session: number) => parsed<Outlook[]>(Sessions.Outlook(session)),
+    outlook: (session: number) => parsed<Foresight>(Sessions.Outlook(session)),
 
     clauses: (session: number, rule: number) => parsed<ClauseExplanation[]>(Sessions.Clauses(session, rule)),
 

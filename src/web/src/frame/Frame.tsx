@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react';
 import { Link, Outlet } from 'react-router-dom';
 import { useSignedIn, useSignOut } from '../api/signedIn';
 import { engine } from '../engine/pageEngine';
+import { SignedOut } from '../signIn/SignedOut';
 import classes from './Frame.module.css';
 
 /** How long the first screen has the processor for itself before the engine is loaded, in milliseconds. */
@@ -59,6 +60,7 @@ export function Frame() {
         </Group>
       </header>
       <Outlet context={strip} />
+      <SignedOut />
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import { Button, CopyButton, Group, Text } from '@mantine/core';
-import { when } from '../api/when';
+import { when } from '../writing/when';
 import classes from './People.module.css';
 
 /** A link that was made, and for whom. */

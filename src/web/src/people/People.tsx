@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { answered, type Problem } from '../api/client';
 import { changeAccount, listAccounts, makePasswordLink, type AccountEntry } from '../api/generated';
 import { useSignedIn } from '../api/signedIn';
-import { when } from '../api/when';
+import { when } from '../writing/when';
 import { Place } from '../frame/Place';
 import lines from '../sheet/lines.module.css';
 import { AccountForm } from './AccountForm';

@@ -1,5 +1,6 @@
-import { Link } from 'react-router-dom';
+import { Link, useSearchParams } from 'react-router-dom';
 import type { Form } from '../api/generated';
+import type { FormProgress } from '../engine/answers';
 import classes from './FormChoice.module.css';
 
 interface Props {
@@ -7,22 +8,50 @@ interface Props {
   /** Keys of those that apply to the record now. */
   relevant: string[];
   current: string;
+  /** How far each is; undefined until that is known. */
+  progress?: FormProgress[];
 }
 
-/** The forms on which the record can be filled in now; nothing where there is only one. */
-export function FormChoice({ forms, relevant, current }: Props) {
+/** The forms on which the record can be filled in now, and how far each is; nothing where there is only one. */
+export function FormChoice({ forms, relevant, current, progress }: Props) {
+  const [search] = useSearchParams();
   const offered = forms.filter(({ key }) => key === current || relevant.includes(key));
+  function addressOf(form: Form) {
+    const next = new URLSearchParams(search);
+    next.set('form', form.key);
+    return next.toString();
+  }
   return offered.length < 2 ? null : (
     <nav aria-label="Form" className={classes.forms}>
-      {offered.map((form) => (
-        <Link
-          key={form.key}
-          to={{ search: form === forms[0] ? '' : `?form=${form.key}` }}
-          aria-current={form.key === current || undefined}
-        >
-          {form.label}
-        </Link>
-      ))}
+      {offered.map((form) => {
+        const far = progress?.find((one) => one.form === form.key);
+        return (
+          <Link
+            key={form.key}
+            to={{ search: addressOf(form) }}
+            aria-current={form.key === current || undefined}
+            data-progress={far?.progress}
+          >
+            <span className={classes.mark} aria-hidden />
+            <span className={classes.name}>{form.label}</span>
+            {far && <small>{words(far)}</small>}
+          </Link>
+        );
+      })}
     </nav>
   );
+}
+
+/** How far a form is, in words. */
+export function words({ progress, filled, asked }: FormProgress): string {
+  switch (progress) {
+    case 'notRelevant':
+      return 'does not apply';
+    case 'notBegun':
+      return 'not begun';
+    case 'begun':
+      return asked > 0 ? `${filled} of ${asked} required` : 'begun';
+    case 'complete':
+      return 'complete';
+  }
 }

@@ -1,26 +1,24 @@
 import { Text, UnstyledButton } from '@mantine/core';
 import type { Move, Outlook, RecordType, Refusal } from '../api/generated';
-import type { OpenRecord } from '../engine/openRecord';
-import { useSummary } from '../engine/useRecord';
 import { fieldLabel, formLabel, moveLabel, roleLabel } from '../sheet/lookUp';
 import lines from '../sheet/lines.module.css';
+import { inLocale } from '../writing/dates';
 import classes from './RecordForm.module.css';
-import { useOutlook } from './useOutlook';
 
 type Typed = { recordType: RecordType };
 
 interface Props {
   type: RecordType;
-  record: OpenRecord;
+  /** What would come of each move that is this person's to make; undefined until that is known. */
+  outlook: Outlook[] | undefined;
+  isLive: boolean;
   /** The moves that lead away from here, whoever may make them. */
   moves: Move[];
   onGoTo: (field: string, form?: string | null) => void;
 }
 
 /** For each move that is this person's to make: what stands in its way, each one press away, or that nothing does. */
-export function Missing({ type, record, moves, onGoTo }: Props) {
-  const outlook = useOutlook(record);
-  const { isLive } = useSummary(record);
+export function Missing({ type, outlook, isLive, moves, onGoTo }: Props) {
   const definition = { recordType: type };
   if (!isLive && outlook === undefined) {
     return null;
@@ -63,7 +61,7 @@ export function Missing({ type, record, moves, onGoTo }: Props) {
 function Reason({ definition, refusal, onGoTo }: { definition: Typed; refusal: Refusal } & Pick<Props, 'onGoTo'>) {
   const { field, form, reason, message } = refusal;
   if (!field) {
-    return <>{message}</>;
+    return <>{inLocale(message)}</>;
   }
   return (
     <>
@@ -71,7 +69,7 @@ function Reason({ definition, refusal, onGoTo }: { definition: Typed; refusal: R
         {fieldLabel(definition, field)}
       </UnstyledButton>{' '}
       {reason === 'neededToSave' && <span className={lines.word}>needed to save</span>}
-      {reason !== 'neededToSave' && reason !== 'neededToMoveOn' && <span>{message}</span>}
+      {reason !== 'neededToSave' && reason !== 'neededToMoveOn' && <span>{inLocale(message)}</span>}
       {form && <span className={lines.word}> on {formLabel(definition, form)}</span>}
     </>
   );

@@ -1,7 +1,8 @@
-import { Button, Text, UnstyledButton } from '@mantine/core';
+import { Text, UnstyledButton } from '@mantine/core';
 import type { Problem } from '../api/client';
 import type { RecordType, Refusal } from '../api/generated';
 import { fieldLabel, formLabel } from '../sheet/lookUp';
+import { inLocale } from '../writing/dates';
 import classes from './RecordForm.module.css';
 
 interface Props {
@@ -10,11 +11,10 @@ interface Props {
   reasons: Refusal[];
   type: RecordType;
   onGoTo: (field: string, form?: string | null) => void;
-  onTakeOver: () => void;
 }
 
 /** Why the server saved nothing: all reasons at once, each leading to its field. */
-export function Refused({ problem, reasons, type, onGoTo, onTakeOver }: Props) {
+export function Refused({ problem, reasons, type, onGoTo }: Props) {
   return (
     <section className={classes.refused} role="alert">
       <h3 className={classes.heading}>{title(problem, reasons)}</h3>
@@ -31,15 +31,10 @@ export function Refused({ problem, reasons, type, onGoTo, onTakeOver }: Props) {
                 {': '}
               </>
             )}
-            {refusal.message}
+            {inLocale(refusal.message)}
           </li>
         ))}
       </ul>
-      {problem.version !== undefined && (
-        <Button mt="xs" onClick={onTakeOver}>
-          Load it again and keep my changes
-        </Button>
-      )}
     </section>
   );
 }

@@ -1,13 +1,13 @@
 import { useEffect, useState } from 'react';
-import type { Outlook } from '../api/generated';
+import type { Foresight } from '../engine/answers';
 import type { OpenRecord } from '../engine/openRecord';
 
 /** How long nothing is typed before the moves are thought through, in milliseconds. */
 const pause = 100;
 
-/** What would come of each move with what is typed now; undefined until that has been thought through. */
-export function useOutlook(record: OpenRecord): Outlook[] | undefined {
-  const [known, setKnown] = useState<{ record: OpenRecord; outlook: Outlook[] }>();
+/** What would come of each move, and how far each form is, with what is typed now; undefined until that has been thought through. */
+export function useOutlook(record: OpenRecord): Foresight | undefined {
+  const [known, setKnown] = useState<{ record: OpenRecord; outlook: Foresight }>();
   useEffect(() => {
     let timer = 0;
     let asked = 0;

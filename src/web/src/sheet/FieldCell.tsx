@@ -1,12 +1,15 @@
 import { memo, type ReactNode } from 'react';
 import type { ElementKind, Field } from '../api/generated';
 import { asks } from '../engine/elementState';
+import type { FieldView } from '../engine/drawnRecord';
 import type { OpenRecord } from '../engine/openRecord';
 import { useField } from '../engine/useRecord';
 import { Beside } from './Beside';
 import classes from './FieldCell.module.css';
 import { FieldInput } from './FieldInput';
 import lines from './lines.module.css';
+import { inLocale } from '../writing/dates';
+import { shown } from '../writing/shown';
 import { partsAskedFor } from './parts';
 
 interface Props {
@@ -41,7 +44,8 @@ export const FieldCell = memo(function FieldCell({
     return null;
   }
   const isAsked = asks(state);
-  const wrong = refusal ?? view.violation;
+  const unfit = unfitChoices(field, view);
+  const wrong = refusal || inLocale(view.violation) || unfit;
   const askedParts = partsAskedFor(field, view);
   const wrongId = `wrong-${field.key}`;
   const isReadOnly = state.isLocked || !state.isVisible;
@@ -100,3 +104,12 @@ export const FieldCell = memo(function FieldCell({
     </div>
   );
 });
+
+/** Says which of the choices made a rule does not leave to the field any more; empty for none. */
+function unfitChoices({ type }: Field, { value, offers, state }: FieldView): string {
+  const chosen = Array.isArray(value) ? value : typeof value === 'string' ? [value] : [];
+  const unfit = offers === null || state.isLocked ? [] : chosen.filter((key) => !offers.includes(key));
+  return unfit.length === 0
+    ? ''
+    : `“${unfit.map((key) => shown(type, key)).join('”, “')}” cannot be chosen here now. Choose another.`;
+}

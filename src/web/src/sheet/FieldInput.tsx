@@ -1,11 +1,13 @@
-import { MultiSelect, NumberInput, SegmentedControl, Select, Text, Textarea, TextInput } from '@mantine/core';
+import { MultiSelect, SegmentedControl, Select, Textarea, TextInput } from '@mantine/core';
 import type { Field, Option } from '../api/generated';
 import type { Value } from '../engine/answers';
 import type { FieldView } from '../engine/drawnRecord';
 import type { OpenRecord } from '../engine/openRecord';
 import { CompoundInput } from './CompoundInput';
+import { DateInput } from './DateInput';
 import classes from './FieldInput.module.css';
 import { LinkInput } from './LinkInput';
+import { NumberInput } from './NumberInput';
 import { PersonInput } from './PersonInput';
 
 interface Props {
@@ -26,6 +28,7 @@ export function FieldInput({ field, record, view, isReadOnly, describedBy }: Pro
     variant: 'unstyled',
     size: 'sm',
     readOnly: isReadOnly,
+    'aria-label': field.label,
     'aria-describedby': describedBy,
   } as const;
   const text = value === null || typeof value === 'object' ? '' : String(value);
@@ -38,44 +41,17 @@ export function FieldInput({ field, record, view, isReadOnly, describedBy }: Pro
           {...common}
           autosize
           minRows={1}
-          maxRows={5}
+          maxRows={24}
           value={text}
           onChange={(e) => onChange(e.currentTarget.value || null)}
         />
       );
     case 'date':
-      return <TextInput {...common} type="date" value={text} onChange={(e) => onChange(e.currentTarget.value || null)} />;
     case 'dateTime':
-      return (
-        <TextInput {...common} type="datetime-local" value={text} onChange={(e) => onChange(e.currentTarget.value || null)} />
-      );
+      return <DateInput {...common} hasTime={type.kind === 'dateTime'} value={value} onChange={onChange} />;
     case 'number':
     case 'money':
-      return (
-        <NumberInput
-          {...common}
-          value={(value as number | null) ?? ''}
-          decimalScale={type.kind === 'money' ? 2 : type.scale}
-          thousandSeparator=","
-          hideControls
-          leftSection={
-            type.kind === 'money' ? (
-              <Text size="xs" c="dimmed">
-                {type.currency}
-              </Text>
-            ) : undefined
-          }
-          leftSectionWidth={type.kind === 'money' ? 36 : undefined}
-          rightSection={
-            type.kind === 'number' && type.unit ? (
-              <Text size="xs" c="dimmed">
-                {type.unit}
-              </Text>
-            ) : undefined
-          }
-          onChange={(next) => onChange(next === '' ? null : Number(next))}
-        />
-      );
+      return <NumberInput {...common} type={type} value={value} onChange={onChange} />;
     case 'yesNo':
       return (
         <SegmentedControl

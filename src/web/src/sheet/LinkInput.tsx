@@ -22,20 +22,22 @@ interface Props {
 export function LinkInput({ recordType, field, record, value, ...common }: Props) {
   const [search, setSearch] = useState('');
   const [searched] = useDebouncedValue(search, 200);
+  const [wasOpened, setOpened] = useState(false);
+  const known = record.titleOf(recordType, value);
   const current = useQuery({
     queryKey: ['title', value],
-    queryFn: () => answered(readTitle({ path: { id: value! } })),
-    enabled: value !== null,
+    queryFn: () => answered(readTitle({ path: { id: value ?? 0 } })),
+    enabled: value !== null && known === undefined,
   }).data;
   const found = useQuery({
     queryKey: ['samples', recordType, searched],
     queryFn: () => answered(listRecords({ path: { key: recordType }, query: { search: searched } })),
     placeholderData: keepPreviousData,
+    // Nobody needs the list before it is opened.
+    enabled: wasOpened,
   }).data?.rows;
-  const options = value === null ? [] : [{ value: String(value), label: current?.title || `No. ${value}` }];
-  found
-    ?.filter((row) => row.id !== value)
-    .forEach((row) => options.push({ value: String(row.id), label: row.title || `No. ${row.id}` }));
+  const options = value === null ? [] : [option(value, known ?? current?.title)];
+  found?.filter((row) => row.id !== value).forEach((row) => options.push(option(row.id, row.title)));
 
   async function choose(next: string | null) {
     if (next !== null) {
@@ -49,6 +51,7 @@ export function LinkInput({ recordType, field, record, value, ...common }: Props
       {...common}
       clearable={!common.readOnly}
       searchable
+      onDropdownOpen={() => setOpened(true)}
       data={options}
       filter={({ options }) => options}
       onSearchChange={(text) => setSearch(text === options[0]?.label ? '' : text)}
@@ -57,3 +60,9 @@ export function LinkInput({ recordType, field, record, value, ...common }: Props
     />
   );
 }
+
+/** Records may be called alike; their numbers are never. */
+const option = (id: number, title: string | undefined) => ({
+  value: String(id),
+  label: title ? `${title} (No. ${id})` : `No. ${id}`,
+});

@@ -1,4 +1,5 @@
 import type { SaidMessage } from '../api/generated';
+import { inLocale } from '../writing/dates';
 import classes from './Said.module.css';
 
 const words = { note: 'Note', warning: 'Warning', stopsMoving: 'Stops moving on', stopsSaving: 'Stops saving' };
@@ -13,7 +14,7 @@ export function Said({ messages }: { messages: SaidMessage[] }) {
       role={message.severity === 'stopsSaving' ? 'alert' : 'status'}
     >
       <span className={classes.word}>{message.endsForm ? 'The form ends here' : words[message.severity]}</span>
-      {message.text}
+      {inLocale(message.text)}
     </p>
   ));
 }

@@ -11,7 +11,7 @@ import {
   type Difference,
 } from '../../api/generated';
 import { usePeople } from '../../api/people';
-import { when } from '../../api/when';
+import { when } from '../../writing/when';
 import { Dialog } from '../../frame/Dialog';
 import { useComparison } from '../draft/useComparison';
 import { Differences } from './Differences';

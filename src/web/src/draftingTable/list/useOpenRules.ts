@@ -16,7 +16,9 @@ interface Draft {
 
 /** The rules under the administrator's hands: which is open, what is added and changed, and what another order means. */
 export function useOpenRules({ latest, program, shared, changeRules, onChoose }: Draft) {
-  const [chosen, setChosen] = useState<string>();
+  const [chosen, setChosen] = useState<string | undefined>(
+    () => new URLSearchParams(window.location.search).get('rule') ?? undefined,
+  );
   const [orderNotes, setOrderNotes] = useState<string[]>([]);
   /** Rules that nobody has named: they are called by what they do. */
   const [unnamed] = useState(() => new Set<string>());

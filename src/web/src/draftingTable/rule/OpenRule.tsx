@@ -3,7 +3,7 @@ import { IconArrowDown, IconArrowUp, IconCopy, IconPlus, IconTextCaption, IconTr
 import type { ReactNode } from 'react';
 import type { Case, Condition, ConditionClause, Effect, Problem, Revision, Rule, Test } from '../../api/generated';
 import { usePeople } from '../../api/people';
-import { when } from '../../api/when';
+import { when } from '../../writing/when';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { OpenRecord } from '../../engine/openRecord';
 import { tabOf } from '../../sheet/Sheet';

@@ -1,6 +1,6 @@
 import type { Element, ElementKind, RecordType, Subject, SubjectOffer } from '../../api/generated';
 import type { OpenRecord } from '../../engine/openRecord';
-import { shown } from '../../sheet/shown';
+import { shown } from '../../writing/shown';
 import { tabOf } from '../../sheet/Sheet';
 import type { ChipOption } from './Chip';
 import { sameElement, sameSubject } from './compose';

@@ -100,6 +100,12 @@ export const TitleBlock = memo(function TitleBlock({ type, sample, record, view,
             checked={view.asMember}
             onChange={(event) => onChange({ asMember: event.currentTarget.checked })}
           />
+          <Switch
+            size="xs"
+            label="being read"
+            checked={view.isReading}
+            onChange={(event) => onChange({ isReading: event.currentTarget.checked })}
+          />
           <Untry record={record} />
         </div>
       </Cell>

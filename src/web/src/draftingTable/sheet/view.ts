@@ -16,6 +16,8 @@ export interface View {
   person: string;
   /** The day on which it is looked at; empty for today. */
   date: string;
+  /** Whether it is seen as a reader sees it. */
+  isReading: boolean;
   /** Key of the form that is drawn. */
   form: string;
   tab: string;
@@ -39,6 +41,7 @@ export function viewOf(address: URLSearchParams, type: RecordType, first: number
     roles: address.get('roles')?.split(' ').filter(Boolean) ?? [usualRole(type) ?? ''].filter(Boolean),
     person: address.get('person') ?? '',
     date: /^\d{4}-\d{2}-\d{2}$/.exec(address.get('date') ?? '')?.[0] ?? '',
+    isReading: address.has('reading'),
     form: type.forms.find(({ key }) => key === address.get('form'))?.key ?? type.forms[0]!.key,
     tab: address.get('tab') ?? '',
     asMember: address.has('member'),
@@ -59,6 +62,9 @@ export function addressOf(view: View, type: RecordType, first: number): URLSearc
   say('date', view.date);
   say('form', view.form, type.forms[0]!.key);
   say('tab', view.tab);
+  if (view.isReading) {
+    address.set('reading', '');
+  }
   if (view.asMember) {
     address.set('member', '');
   }

@@ -1,0 +1,206 @@
+import { Button, Group, Text, TextInput } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
+import { IconPlus, IconSearch } from '@tabler/icons-react';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router-dom';
+import { answered, type Problem } from '../api/client';
+import {
+  changeRows,
+  listPeople,
+  readColumns,
+  readViews,
+  type ColumnView,
+  type ListRow,
+  type RecordType,
+  type RowOutcome,
+  type ViewEntry,
+} from '../api/generated';
+import type { Values } from '../engine/answers';
+import { afterPaint } from '../engine/afterPaint';
+import { editions, engine } from '../engine/pageEngine';
+import { Place } from '../frame/Place';
+import { useRecordType } from '../records/queries';
+import { recentRecords } from '../records/recent';
+import { Bulk } from './Bulk';
+import { ColumnChoice } from './ColumnChoice';
+import { Files } from './Files';
+import { AddTest, FilterBar } from './FilterBar';
+import { Grid } from './Grid';
+import { layoutOf, requestOf, type Layout } from './layout';
+import classes from './ListPage.module.css';
+import { Outcomes, type Batch } from './Outcomes';
+import { useEditing } from './useEditing';
+import { useRows } from './useRows';
+import { Views } from './Views';
+
+/** The records of one type, as a person wants to see them. */
+export function ListPage() {
+  const key = useParams().type ?? '';
+  const type = useRecordType(key).data;
+  const columns = useQuery({
+    queryKey: ['columns', key, type?.number],
+    queryFn: () => answered(readColumns({ path: { key } })),
+    enabled: type !== undefined,
+  });
+  const views = useQuery({ queryKey: ['views', key], queryFn: () => answered(readViews({ path: { key } })) });
+  return type && columns.data && views.data ? (
+    <List key={key} type={type.recordType} known={columns.data} views={views.data} />
+  ) : null;
+}
+
+function List({ type, known, views }: { type: RecordType; known: ColumnView[]; views: ViewEntry[] }) {
+  const [address, setAddress] = useSearchParams();
+  const people = useQuery({ queryKey: ['people'], queryFn: () => answered(listPeople()), staleTime: 60_000 }).data ?? [];
+  const last = views.find(({ name }) => name === '')?.layout;
+  const written = address.get('list');
+  const layout = useMemo(() => layoutOf(written ? parsed(written) : last, type, known), [written, last, type, known]);
+  const [search, setSearch] = useState(layout.search);
+  const [searched] = useDebouncedValue(search, 200);
+  const request = useMemo(() => requestOf({ ...layout, search: searched }, known), [layout, searched, known]);
+  const { rows, edition, problem, isPending, count, hasMore, more, replace } = useRows(type.key, request);
+  const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set());
+  const [batch, setBatch] = useState<Batch>();
+  const editing = useEditing(type, request.columns, replace);
+
+  const onLayout = (change: Partial<Layout>) => {
+    if (change.search !== undefined) {
+      setSearch(change.search);
+    }
+    setAddress({ list: JSON.stringify({ ...layout, search, ...change }) }, { replace: true });
+  };
+
+  useEffect(() => {
+    // The record page leads back to here.
+    sessionStorage.setItem(
+      `dibujo list ${type.key}`,
+      `/types/${type.key}/records?${new URLSearchParams({ list: JSON.stringify({ ...layout, search: searched }) }).toString()}`,
+    );
+  }, [type.key, layout, searched]);
+
+  useEffect(() => {
+    // While the list is read; the record that is opened next need not wait for the engine.
+    const prepare = (number: number) => editions.program(type.key, number).then(() => engine.warm());
+    return edition === undefined ? undefined : afterPaint(() => void prepare(edition).catch(() => undefined));
+  }, [edition, type.key]);
+
+  /** Changes several rows at once, each under its own rules, and tells what came of it. */
+  async function change(what: string, changes: { row: ListRow; changes: Values; move?: string }[]) {
+    const outcomes: RowOutcome[] = [];
+    for (let i = 0; i < changes.length; i += 100) {
+      const some = changes.slice(i, i + 100);
+      outcomes.push(
+        ...(await answered(
+          changeRows({
+            path: { key: type.key },
+            body: {
+              columns: request.columns,
+              rows: some.map(({ row, changes: values, move }) => ({
+                id: row.id,
+                version: row.version,
+                changes: values,
+                move: move ?? null,
+              })),
+            },
+          }),
+        )),
+      );
+    }
+    replace(outcomes.flatMap(({ row }) => row ?? []));
+    setBatch({
+      what,
+      before: changes.map(({ row }) => row),
+      changed: changes.map(({ changes: values }) => Object.keys(values)),
+      outcomes,
+    });
+  }
+
+  const chosen = rows.filter(({ id }) => ticked.has(id));
+  return (
+    <main className={classes.page}>
+      <Place steps={[{ label: 'Record types', to: '/' }, { label: type.label }]} />
+      <Group className={classes.controls} gap={8}>
+        <TextInput
+          aria-label="Search texts"
+          placeholder="Search texts"
+          leftSection={<IconSearch size={15} />}
+          value={search}
+          onChange={(event) => onLayout({ search: event.currentTarget.value })}
+        />
+        <AddTest known={known} layout={layout} onLayout={onLayout} />
+        <ColumnChoice known={known} layout={layout} onLayout={onLayout} />
+        <Views type={type} views={views} layout={{ ...layout, search }} onChoose={onLayout} />
+        <Files type={type} request={request} />
+        <Text size="sm" c="dimmed" className={classes.count} role="status">
+          {count === undefined ? '' : `${count.records.toLocaleString()} ${count.records === 1 ? 'record' : 'records'}`}
+        </Text>
+        <Link
+          to={`/types/${type.key}/progress?list=${encodeURIComponent(JSON.stringify({ ...layout, search }))}`}
+          className={classes.link}
+        >
+          Progress
+        </Link>
+        <Begin type={type} />
+      </Group>
+      <FilterBar known={known} people={people} layout={layout} onLayout={onLayout} />
+      {chosen.length > 0 && (
+        <Bulk type={type} rows={chosen} people={people} onChange={change} onDone={() => setTicked(new Set())} />
+      )}
+      {batch && <Outcomes type={type} batch={batch} onUndo={change} onClose={() => setBatch(undefined)} />}
+      {problem ? (
+        <Text role="alert">
+          {(problem as unknown as Problem).title} {(problem as unknown as Problem).detail}
+        </Text>
+      ) : (
+        <Grid
+          type={type}
+          known={known}
+          people={people}
+          layout={layout}
+          onLayout={onLayout}
+          rows={rows}
+          onMore={hasMore ? more : undefined}
+          editing={editing}
+          ticked={ticked}
+          onTick={setTicked}
+          onPaste={(changes) => void change(`Pasted into ${changes.length} ${changes.length === 1 ? 'row' : 'rows'}`, changes)}
+        />
+      )}
+      {!isPending && rows.length === 0 && !problem && <Text p="md">No record is like that. Take the search or a test away.</Text>}
+      <Recent type={type} />
+    </main>
+  );
+}
+
+/** Begins a record, in one of its workflows where there are several. */
+function Begin({ type }: { type: RecordType }) {
+  const label = `New ${type.label.toLowerCase()}`;
+  return (
+    <Button component={Link} to={`/types/${type.key}/records/new`} leftSection={<IconPlus size={15} />}>
+      {label}
+    </Button>
+  );
+}
+
+/** The records that this person had open last, each one press away. */
+function Recent({ type }: { type: RecordType }) {
+  const recent = recentRecords().filter((one) => one.recordType === type.key);
+  return recent.length === 0 ? null : (
+    <nav aria-label="Opened lately" className={classes.recent}>
+      Opened lately:{' '}
+      {recent.map(({ id, title }) => (
+        <Link key={id} to={`/records/${id}`} title={title}>
+          {title || `No. ${id}`}
+        </Link>
+      ))}
+    </nav>
+  );
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}

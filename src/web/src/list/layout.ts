@@ -1,0 +1,97 @@
+import type { ColumnView, Filter, ListRequest, RecordType } from '../api/generated';
+
+export interface Column {
+  key: string;
+  /** In CSS pixels. */
+  width: number;
+}
+
+/** One test on a column, as it is put together: complete once it has as many values as the test takes. */
+export interface Clause {
+  of: string;
+  test: string;
+  values: unknown[];
+}
+
+/** How a list is seen. All of it is in the address, so that Back leads to it and it can be sent to a colleague. */
+export interface Layout {
+  columns: Column[];
+  search: string;
+  /** Whether one of the tests is enough. */
+  isAny: boolean;
+  clauses: Clause[];
+  /** Key of a column; null for the latest saved first. */
+  sortBy: string | null;
+  descending: boolean;
+}
+
+const usualWidth = 150;
+const widths: Record<string, number> = { '@number': 70, '@stage': 120, '@changedAt': 190, '@changedBy': 140 };
+
+export const widthOf = (key: string) => widths[key] ?? usualWidth;
+
+/** What a list shows before anybody has chosen: the title and a few fields that are filled in first. */
+export function usualLayout(type: RecordType): Layout {
+  const first = (type.forms[0]?.tabs ?? []).flatMap((tab) => tab.sections).flatMap((section) => section.fields);
+  const some = first.filter((key) => {
+    const field = type.fields.find((one) => one.key === key);
+    return key !== type.titleField && field && !['longText', 'address'].includes(field.type.kind);
+  });
+  return {
+    columns: [
+      { key: '@number', width: 70 },
+      { key: type.titleField, width: 260 },
+      { key: '@stage', width: 120 },
+      ...some.slice(0, 3).map((key) => ({ key, width: usualWidth })),
+      { key: '@changedAt', width: 190 },
+      { key: '@changedBy', width: 140 },
+    ],
+    search: '',
+    isAny: false,
+    clauses: [],
+    sortBy: null,
+    descending: false,
+  };
+}
+
+/** The layout that an address, or a kept view, gives; what it does not say is as usual. Columns that are gone are left out. */
+export function layoutOf(written: unknown, type: RecordType, known: ColumnView[]): Layout {
+  const usual = usualLayout(type);
+  const given = (typeof written === 'object' && written !== null ? written : {}) as Partial<Layout>;
+  const isKnown = (key: unknown) => known.some((column) => column.key === key);
+  const columns = (Array.isArray(given.columns) ? given.columns : []).filter(({ key }) => isKnown(key));
+  return {
+    columns:
+      columns.length > 0 ? columns.map(({ key, width }) => ({ key, width: Number(width) || widthOf(key) })) : usual.columns,
+    search: typeof given.search === 'string' ? given.search : '',
+    isAny: given.isAny === true,
+    clauses: (Array.isArray(given.clauses) ? given.clauses : []).filter(({ of }) => isKnown(of)),
+    sortBy: isKnown(given.sortBy) ? (given.sortBy ?? null) : null,
+    descending: given.descending === true,
+  };
+}
+
+/** What the server is asked for; tests that are not complete yet count for nothing. */
+export function requestOf(layout: Layout, known: ColumnView[]): Omit<ListRequest, 'after' | 'take'> {
+  const complete = layout.clauses.filter(({ of, test, values }) => {
+    const shape = known.find(({ key }) => key === of)?.tests.find((one) => one.test === test)?.shape;
+    const filled = values.filter((value) => value !== null && value !== undefined && value !== '').length;
+    return (
+      shape === 'alone' ||
+      (shape === 'one' && filled === 1) ||
+      (shape === 'range' && filled === 2) ||
+      (shape === 'many' && filled > 0)
+    );
+  });
+  const members = complete.map((clause): Filter => ({
+    kind: 'clause',
+    ...(clause as { of: string; test: 'is'; values: unknown[] }),
+  }));
+  return {
+    columns: layout.columns.map(({ key }) => key),
+    filter: members.length > 0 ? { kind: 'group', quantifier: layout.isAny ? 'anyOf' : 'allOf', members } : null,
+    search: layout.search.trim() || null,
+    sortBy: layout.sortBy,
+    descending: layout.descending,
+  };
+}

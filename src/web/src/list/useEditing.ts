@@ -1,0 +1,103 @@
+import { useCallback, useRef, useState } from 'react';
+import { answered, type Problem } from '../api/client';
+import { changeRows, readRecord, type ListRow, type RecordType, type Refusal } from '../api/generated';
+import { useSignedIn } from '../api/signedIn';
+import type { Values } from '../engine/answers';
+import { OpenRecord } from '../engine/openRecord';
+import { editions, engine } from '../engine/pageEngine';
+import { shelfOf } from '../records/shelf';
+
+/** A row that is being typed into, or whose save was refused. */
+export interface OpenRow {
+  record: OpenRecord;
+  version: number;
+  /** Why it was not saved, by field; under the empty key what is about no field. */
+  refusals: Record<string, string>;
+  isSaving: boolean;
+}
+
+/** The rows of a list under a person's hands: each is opened when it is typed into, and saved when it is left. */
+export function useEditing(type: RecordType, columns: string[], replace: (rows: ListRow[]) => void) {
+  const person = useSignedIn().data?.person?.userName ?? '';
+  const [rows, setRows] = useState<ReadonlyMap<number, OpenRow>>(new Map());
+  const latest = useRef(rows);
+  const put = useCallback((id: number, row: OpenRow | undefined) => {
+    const next = new Map(latest.current);
+    if (row) {
+      next.set(id, row);
+    } else {
+      next.get(id)?.record.close();
+      next.delete(id);
+    }
+    latest.current = next;
+    setRows(next);
+  }, []);
+
+  /** Opens a row, with a field that is changed at once if one is given. */
+  const open = useCallback(
+    async (id: number, typed: Values = {}) => {
+      const known = latest.current.get(id);
+      if (known) {
+        Object.entries(typed).forEach(([field, value]) => known.record.change(field, value));
+        return;
+      }
+      const view = await answered(readRecord({ path: { id }, query: { inList: true, form: type.forms[0]?.key } }));
+      if (latest.current.has(id)) {
+        return;
+      }
+      const record = new OpenRecord(engine, type, view, typed, false);
+      void record.open(() => editions.program(view.recordType, view.edition));
+      put(id, { record, version: view.version, refusals: {}, isSaving: false });
+    },
+    [type, put],
+  );
+
+  /** Saves a row that is left; where that is refused it stays open with all reasons. */
+  const leave = useCallback(
+    async (id: number) => {
+      const row = latest.current.get(id);
+      if (!row || row.isSaving) {
+        return;
+      }
+      const unsaved = row.record.unsaved();
+      if (Object.keys(unsaved).length === 0) {
+        put(id, undefined);
+        return;
+      }
+      const shelf = shelfOf(person, id);
+      shelf.keep({ typed: unsaved, version: row.version, at: new Date().toISOString() });
+      put(id, { ...row, isSaving: true });
+      try {
+        const { changes } = await row.record.changes();
+        const [outcome] = await answered(
+          changeRows({ path: { key: type.key }, body: { columns, rows: [{ id, version: row.version, changes, move: null }] } }),
+        );
+        if (outcome?.row) {
+          shelf.clear();
+          replace([outcome.row]);
+          put(id, undefined);
+        } else {
+          put(id, { ...row, isSaving: false, refusals: byField(outcome?.problem ?? '', outcome?.refusals ?? []) });
+        }
+      } catch (mistake) {
+        const problem = mistake as Problem;
+        put(id, { ...row, isSaving: false, refusals: { '': `${problem.title} ${problem.detail}` } });
+      }
+    },
+    [columns, person, put, replace, type.key],
+  );
+
+  /** Takes back what was typed into a row. */
+  const takeBack = useCallback(
+    (id: number) => {
+      shelfOf(person, id).clear();
+      put(id, undefined);
+    },
+    [person, put],
+  );
+
+  return { rows, open, leave, takeBack };
+}
+
+const byField = (problem: string, refusals: Refusal[]) =>
+  refusals.length > 0 ? Object.fromEntries(refusals.map(({ field, message }) => [field ?? '', message])) : { '': problem };

@@ -1,0 +1,40 @@
+import type { Values } from '../engine/answers';
+
+/** What somebody typed into a record and has not saved, kept beyond the window. */
+export interface Kept {
+  typed: Values;
+  /** The version that it was typed on; 0 for a new record. */
+  version: number;
+  /** When it was last typed into. */
+  at: string;
+}
+
+/** Keeps, for one person at this browser, what is typed into one record. */
+export interface Shelf {
+  read(): Kept | null;
+  keep(kept: Kept): void;
+  clear(): void;
+}
+
+/** The shelf of a record, or of a new one of a type. */
+export function shelfOf(person: string, record: number | string, storage: Storage = localStorage): Shelf {
+  const name = `dibujo typed ${person} ${record}`;
+  return {
+    read() {
+      try {
+        const kept = JSON.parse(storage.getItem(name) ?? 'null') as Kept | null;
+        return kept && typeof kept.typed === 'object' && Object.keys(kept.typed).length > 0 ? kept : null;
+      } catch {
+        return null;
+      }
+    },
+    keep(kept) {
+      try {
+        storage.setItem(name, JSON.stringify(kept));
+      } catch {
+        // A full shelf keeps nothing; what is typed stands on the page all the same.
+      }
+    },
+    clear: () => storage.removeItem(name),
+  };
+}

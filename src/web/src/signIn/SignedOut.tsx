@@ -1,0 +1,33 @@
+import { Text } from '@mantine/core';
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { onSignedOut } from '../api/client';
+import { useSignedIn } from '../api/signedIn';
+import { Dialog } from '../frame/Dialog';
+import { SignInForm } from './SignInForm';
+
+/** Lets a person whose sign-in has ended sign in again where they are, with everything on the page as it was. */
+export function SignedOut() {
+  const [isOut, setOut] = useState(false);
+  const queries = useQueryClient();
+  const person = useSignedIn().data?.person?.userName;
+  // Who it was is kept while nobody is signed in.
+  const [was, setWas] = useState(person);
+  if (person !== undefined && person !== was) {
+    setWas(person);
+  }
+  useEffect(() => onSignedOut(() => setOut(true)), []);
+  return (
+    <Dialog title="Your sign-in has ended" isOpen={isOut} onClose={() => setOut(false)}>
+      <SignInForm
+        person={was}
+        onSignedIn={() => {
+          setOut(false);
+          void queries.invalidateQueries({ predicate: ({ state }) => state.status === 'error' });
+        }}
+      >
+        <Text size="sm">Sign in again to go on. Everything on the page stays as it is; what you tried last was not done.</Text>
+      </SignInForm>
+    </Dialog>
+  );
+}
