@@ -141,6 +141,70 @@ public sealed class AccessibilityTests(Server server) : IClassFixture<Server>
         Assert.True(found.Count == 0, string.Join("\n", found));
     }
 
+    [Fact]
+    public void The_pages_of_members_are_open_to_everybody()
+    {
+        using var browser = new Browser(server.Address);
+        browser.BeforeEachPage("localStorage.setItem('mantine-color-scheme-value', 'light')");
+        browser.SignIn("lorenz");
+        var found = new List<string>();
+        void Look(string name) => found.AddRange(Judge(browser).Select(finding => $"{name}: {finding}"));
+        browser.Open("/types/object-loan/records");
+        browser.See("[data-row]");
+        browser.Press("button", "Filter");
+        browser.See("[data-clause]");
+        Look("the list with a test");
+        browser.Press("input[aria-label^='Tick No. ']");
+        browser.See("[aria-label='Ticked rows']");
+        Look("ticked rows");
+        browser.Press("button", "Columns");
+        browser.See("label", "Saved by");
+        Look("the choice of columns");
+        browser.Keyboard(Keys.Escape);
+        browser.Press("[data-row] [data-column=title]");
+        browser.Keyboard(Keys.Enter);
+        browser.See("[data-row] input[type=text], [data-row][data-open]");
+        Look("a row that is typed into");
+        browser.Open("/types/object-loan/progress");
+        browser.See("tbody tr");
+        Look("the overview");
+        browser.Open("/types/object-loan/intake");
+        browser.See("button", "Choose a file");
+        Look("bringing records in");
+        browser.Open("/types/object-loan/records/new");
+        browser.SeeLive();
+        browser.Press("aside button", "Send to assessment");
+        browser.See("[role=alert] h3");
+        Look("a refused record");
+        browser.Type("#field-title", "Slate Kite for Vell");
+        browser.Press("[data-field=title] button, [data-field=purpose] button", "Why?");
+        browser.See("[role=note]");
+        Look("why");
+        browser.Keyboard(Keys.Escape);
+        browser.Press("[data-field=startDate] button[aria-label='Pick from a calendar']");
+        browser.See("table button");
+        Look("a calendar");
+        browser.Keyboard(Keys.Escape);
+        browser.Press("button", "Save");
+        browser.Press("section[aria-label=History] summary");
+        browser.See("section[aria-label=History] dl");
+        Look("history");
+        browser.Type("#field-borrower", "Museum of Vell");
+        browser.Press("header a", "Dibujo");
+        browser.See("[role=dialog] button", "Stay here");
+        Look("leaving");
+        browser.Press("[role=dialog] button", "Stay here");
+        browser.Press("button", "Save");
+        browser.See("aside", "Everything is saved.");
+        browser.Press("a", "Read or print");
+        browser.See("article [data-field=borrower]");
+        Look("reading");
+        browser.Open("/nowhere/at/all");
+        browser.See("h2", "There is nothing at this address");
+        Look("an unknown address");
+        Assert.True(found.Count == 0, string.Join("\n", found));
+    }
+
     private static void Say(Browser browser, string said)
     {
         browser.Press("textarea[aria-label='Say a rule']");

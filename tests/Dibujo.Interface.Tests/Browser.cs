@@ -18,7 +18,7 @@ internal sealed class Browser : IDisposable
     private readonly ChromeDriver driver;
     private readonly Uri address;
 
-    internal Browser(Uri address)
+    internal Browser(Uri address, int width = 1280)
     {
         this.address = address;
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
@@ -27,6 +27,11 @@ internal sealed class Browser : IDisposable
             "--disable-component-update", "--disable-sync", "--window-size=1280,800", "--lang=en",
             $"--user-data-dir={Directory.CreateTempSubdirectory("dibujo-chromium-").FullName}");
         driver = new(ChromeDriverService.CreateDefaultService("/usr/bin"), options, TimeSpan.FromMinutes(2));
+        if (width != 1280)
+        {
+            // A window cannot be as narrow as a phone.
+            driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = 800, ["deviceScaleFactor"] = 1, ["mobile"] = true });
+        }
     }
 
     /// <summary>How often the person pressed something or a key that is no part of a word, since it was last set.</summary>
@@ -93,6 +98,9 @@ internal sealed class Browser : IDisposable
     internal void Attach(string css, string file) => driver.FindElement(By.CssSelector(css)).SendKeys(file);
 
     internal void Type(string css, string text) => Act(() => See(css).SendKeys(text));
+
+    /// <summary>Types something in place of all that stands in an input.</summary>
+    internal void Retype(string css, string text) => Type(css, Keys.Control + "a" + Keys.Null + text);
 
     /// <summary>Types where the focus is.</summary>
     internal void Keyboard(string keys)

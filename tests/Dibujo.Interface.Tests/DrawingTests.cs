@@ -107,7 +107,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
         // What records have become cannot be undone by undoing the edits that led there.
         browser.See("button[aria-label=Undo][disabled]");
         browser.Open("/types/gallery-works/records");
-        browser.Press("tbody tr a");
+        browser.Press("[data-row] a");
         browser.See("#field-subject");
         Assert.NotEqual("", browser.Evaluate("document.querySelector('#field-subject').value"));
         browser.See("ol");
@@ -120,7 +120,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
         using var browser = new Browser(server.Address);
         browser.SignIn("ada");
         browser.Open("/types/collection-object/records");
-        browser.See("tbody tr");
+        browser.See("[data-row]");
         var objects = (string)browser.RunLater("const done = arguments[0]; fetch('/api/record-types/collection-object/records').then((answer) => answer.json()).then(({ rows }) => done(rows.map(({ id }) => id).join(' ')));");
         var file = Path.Combine(Directory.CreateTempSubdirectory("dibujo-table-").FullName, "enquiries.csv");
         File.WriteAllText(file, Enquiries(objects.Split(' ')));
@@ -145,7 +145,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
         browser.See("table[aria-label='Refused rows']", "Fee cannot hold “on request”.");
 
         browser.Press("main a", "See the records");
-        browser.Press("tbody tr a");
+        browser.Press("[data-row] a");
         browser.See("#field-title");
         Assert.StartsWith("Enquiry ", (string)browser.Evaluate("document.querySelector('#field-title').value")!, StringComparison.Ordinal);
     }
