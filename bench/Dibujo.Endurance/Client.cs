@@ -51,6 +51,10 @@ internal sealed class Client : IDisposable
     internal Task<HttpResponseMessage> SaveAsync(int id, int version, string title) =>
         SendAsync(HttpMethod.Post, $"/api/records/{id}/saves", JsonContent.Create(new { version, changes = new { title } }));
 
+    /// <summary>Posts text.</summary>
+    internal Task<HttpResponseMessage> PostAsync(string address, string body, string type = "application/json") =>
+        SendAsync(HttpMethod.Post, address, new StringContent(body, System.Text.Encoding.UTF8, type));
+
     internal async Task<HttpResponseMessage> SendAsync(HttpMethod method, string address, HttpContent? content)
     {
         using var request = new HttpRequestMessage(method, new Uri(address, UriKind.Relative)) { Content = content };

@@ -8,6 +8,7 @@ internal static class Load
 {
     private const string Loans = "/api/record-types/object-loan";
     private const int Records = 100_000;
+    private const int ImportedRows = 5000;
     private const int ClientCount = 50;
 
     private static readonly TimeSpan Duration = TimeSpan.FromSeconds(60);
@@ -35,6 +36,7 @@ internal static class Load
             var most = 0.0;
             var clock = Stopwatch.StartNew();
             var clients = Enumerable.Range(0, ClientCount).Select(i => Task.Run(() => WorkAsync(people[i % people.Count], i, pause, clock, reads, saves))).ToList();
+            var import = ImportAsync(people[1], clock);
             while (clock.Elapsed < Duration)
             {
                 most = Math.Max(most, server.Memory);
@@ -42,6 +44,7 @@ internal static class Load
             }
 
             await Task.WhenAll(clients);
+            await import;
             Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{ClientCount} clients, {pause.TotalSeconds:0} s between requests, {Duration.TotalSeconds:0} s, at most {most:0} MB:"));
             Console.WriteLine($"  reading: {reads}");
             Console.WriteLine($"  saving:  {saves}");
@@ -54,6 +57,34 @@ internal static class Load
         }
 
         return hasErrors ? 1 : 0;
+    }
+
+    /// <summary>Lists as people want them: by a number, a date, a text, a choice.</summary>
+    private static readonly string[] Sorted =
+    [
+        .. from column in (string[])["insuredValue", "startDate", "title", "borrowerType"]
+           from isDown in (string[])["true", "false"]
+           select $$"""{"columns": ["title", "borrower", "insuredValue", "startDate"], "sortBy": "{{column}}", "descending": {{isDown}}}""",
+    ];
+
+    /// <summary>Somebody brings a file in meanwhile.</summary>
+    private static async Task ImportAsync(Client client, Stopwatch clock)
+    {
+        var file = string.Join("\n", Enumerable.Range(0, ImportedRows).Select(row => $"Imported {row}").Prepend("title"));
+        using var begun = await client.PostAsync($"{Loans}/imports", file, "text/csv");
+        var id = System.Text.Json.Nodes.JsonNode.Parse(await begun.Content.ReadAsStringAsync())!["id"]!.GetValue<string>();
+        var began = clock.Elapsed;
+        while (true)
+        {
+            var progress = await client.ReadAsync($"/api/imports/{id}");
+            if (progress["report"] is { } report)
+            {
+                Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  import of {ImportedRows} rows: {report["imported"]} taken in within {(clock.Elapsed - began).TotalSeconds:0.0} s"));
+                return;
+            }
+
+            await Task.Delay(500);
+        }
     }
 
     private static async Task WorkAsync(Client client, int number, TimeSpan pause, Stopwatch clock, Latencies reads, Latencies saves)
@@ -81,13 +112,13 @@ internal static class Load
                     });
                     break;
                 case < 4:
-                    await reads.NoteAsync(() => client.GetAsync($"{Loans}/records"));
+                    await reads.NoteAsync(() => client.PostAsync($"{Loans}/rows", Sorted[random.Next(Sorted.Length)]));
                     break;
                 case < 5:
-                    await reads.NoteAsync(() => client.GetAsync($"{Loans}/records?search=kite"));
+                    await reads.NoteAsync(() => client.PostAsync($"{Loans}/rows", """{"columns": ["title"], "search": "kite"}"""));
                     break;
                 case < 6:
-                    await reads.NoteAsync(() => client.GetAsync($"{Loans}/records?stage=terms"));
+                    await reads.NoteAsync(() => client.PostAsync($"{Loans}/rows", """{"columns": ["title", "endDate"], "filter": {"kind": "clause", "of": "@stage", "test": "is", "values": ["terms"]}, "sortBy": "endDate"}"""));
                     break;
                 case < 7:
                     await reads.NoteAsync(() => client.GetAsync("/api/record-types"));
