@@ -60,6 +60,7 @@ public sealed class ExchangeTests(Site site) : IClassFixture<Site>
         var ada = await site.As("ada");
         using var exported = await ada.Get($"{Works}/draft/exports/pack");
         var pack = JsonNode.Parse(await exported.Content.ReadAsStringAsync())!;
+        var rules = pack["rules"]!.AsArray().Count;
         pack["rules"]!.AsArray().RemoveAt(3);
         pack["rules"]![0]!["name"] = "Not ours";
 
@@ -68,13 +69,13 @@ public sealed class ExchangeTests(Site site) : IClassFixture<Site>
         Assert.Equal(
             ["changed notours", "removed time"],
             view["comparison"]!["differences"]!.AsArray().Select(d => $"{d!["change"]} {d["key"]}"));
-        Assert.Equal(4, (await ada.Read($"{Works}/draft"))["definition"]!["rules"]!.AsArray().Count);
+        Assert.Equal(rules, (await ada.Read($"{Works}/draft"))["definition"]!["rules"]!.AsArray().Count);
 
         using var stale = await ada.Post($"{Works}/draft/imports?apply=99", pack.ToJsonString());
         Assert.Equal(HttpStatusCode.Conflict, stale.StatusCode);
         using var applied = await ada.Post($"{Works}/draft/imports?apply={view["version"]}", pack.ToJsonString());
         Assert.True(JsonNode.Parse(await applied.Content.ReadAsStringAsync())!["isApplied"]!.GetValue<bool>());
-        Assert.Equal(3, (await ada.Read($"{Works}/draft"))["definition"]!["rules"]!.AsArray().Count);
+        Assert.Equal(rules - 1, (await ada.Read($"{Works}/draft"))["definition"]!["rules"]!.AsArray().Count);
     }
 
     [Theory]

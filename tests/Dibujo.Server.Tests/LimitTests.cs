@@ -160,6 +160,7 @@ public sealed class LimitTests(Site site) : IClassFixture<Site>
     {
         var ada = await site.Known("ada");
         var draft = await ada.Read("/api/record-types/gallery-works/draft");
+        var rules = draft["definition"]!["rules"]!.AsArray().Count;
         draft["definition"]!["recordType"]!["label"] = "Works in the gallery";
         using var saved = await ada.Put("/api/record-types/gallery-works/draft", new { version = draft["version"]!.GetValue<int>(), definition = draft["definition"] });
         Assert.True(saved.IsSuccessStatusCode);
@@ -167,6 +168,6 @@ public sealed class LimitTests(Site site) : IClassFixture<Site>
         using var answer = await ada.Get("/api/record-types");
         var works = JsonNode.Parse(await answer.Content.ReadAsStringAsync())!.AsArray().Single(t => t!["key"]!.GetValue<string>() == "gallery-works")!;
 
-        Assert.Equal(("Works in the gallery", 4), (works["label"]!.GetValue<string>(), works["rules"]!.GetValue<int>()));
+        Assert.Equal(("Works in the gallery", rules), (works["label"]!.GetValue<string>(), works["rules"]!.GetValue<int>()));
     }
 }
