@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Globalization;
 
 namespace Dibujo.Endurance;
@@ -24,7 +23,7 @@ internal static class Contention
             ids.Add(await lorenz.BeginAsync("Begun"));
         }
 
-        var answered = new ConcurrentDictionary<(int Id, int Version), string>();
+        var told = new Told();
         var conflicts = 0;
         var wrong = 0;
         var until = DateTime.UtcNow.AddSeconds(30);
@@ -41,44 +40,14 @@ internal static class Contention
                 {
                     Interlocked.Increment(ref conflicts);
                 }
-                else if (!answer.IsSuccessStatusCode || !answered.TryAdd((id, version + 1), title))
+                else if (!answer.IsSuccessStatusCode || !told.Note(id, version + 1, title))
                 {
                     Interlocked.Increment(ref wrong);
                 }
             }
         })));
-        foreach (var id in ids)
-        {
-            wrong += await CheckAsync(lorenz, id, answered);
-        }
-
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{ClientCount} clients on {RecordCount} records: {answered.Count} saves, {conflicts} turned away, histories that do not hold: {wrong}."));
+        wrong += await told.CheckAsync(lorenz);
+        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{ClientCount} clients on {RecordCount} records: {told.Count} saves, {conflicts} turned away, histories that do not hold: {wrong}."));
         return wrong == 0 ? 0 : 1;
-    }
-
-    private static async Task<int> CheckAsync(Client client, int id, ConcurrentDictionary<(int Id, int Version), string> answered)
-    {
-        var (wrong, left, next) = (0, "Begun", 2);
-        var entries = new List<System.Text.Json.Nodes.JsonNode>();
-        for (var before = ""; ;)
-        {
-            var page = (await client.ReadAsync($"/api/records/{id}/history{before}")).AsArray();
-            if (page.Count == 0)
-            {
-                break;
-            }
-
-            entries.AddRange(page!);
-            before = $"?before={page[^1]!["version"]}";
-        }
-
-        foreach (var entry in entries.AsEnumerable().Reverse().Skip(1))
-        {
-            var (version, was, became) = (entry["version"]!.GetValue<int>(), entry["before"]!["title"]!.GetValue<string>(), entry["after"]!["title"]!.GetValue<string>());
-            wrong += version == next++ && was == left && answered.GetValueOrDefault((id, version)) == became ? 0 : 1;
-            left = became;
-        }
-
-        return wrong + (answered.Keys.Count(a => a.Id == id) == entries.Count - 1 ? 0 : 1);
     }
 }

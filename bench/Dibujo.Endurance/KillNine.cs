@@ -1,9 +1,10 @@
 using System.Collections.Concurrent;
 using System.Globalization;
+using Microsoft.Data.Sqlite;
 
 namespace Dibujo.Endurance;
 
-/// <summary>Kills the server under load, again and again: what was answered is there, and nothing else has happened.</summary>
+/// <summary>Kills the server under load, again and again: what was answered is there, nothing else has happened, and the database is whole.</summary>
 internal static class KillNine
 {
     private const int ClientCount = 8;
@@ -13,7 +14,7 @@ internal static class KillNine
         var data = BuiltServer.NewFolder();
         var answered = new ConcurrentDictionary<int, (int Version, string Title)>();
         var tried = new ConcurrentDictionary<int, string>();
-        var (lost, saves) = (0, 0);
+        var (lost, saves, broken) = (0, 0, 0);
         var starts = new List<double>();
         for (var round = 0; round <= times; round++)
         {
@@ -65,11 +66,22 @@ internal static class KillNine
             await server.DisposeAsync();
             await stop.CancelAsync();
             await Task.WhenAll(clients);
+            broken += IsWhole(data) ? 0 : 1;
         }
 
         starts.Sort();
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"Killed {times} times under load, {saves} answered saves, lost or changed: {lost}. Started in {starts[starts.Count / 2]:0} ms (median), {starts[^1]:0} ms at most."));
+        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"Killed {times} times under load, {saves} answered saves, lost or changed: {lost}, databases broken: {broken}. Started in {starts[starts.Count / 2]:0} ms (median), {starts[^1]:0} ms at most."));
         Directory.Delete(data, recursive: true);
-        return lost == 0 ? 0 : 1;
+        return lost + broken == 0 ? 0 : 1;
+    }
+
+    /// <summary>Whether the database is in order as the killed server left it.</summary>
+    private static bool IsWhole(string data)
+    {
+        using var store = new SqliteConnection($"Data Source={Path.Combine(data, "dibujo.db")};Pooling=False");
+        store.Open();
+        using var command = store.CreateCommand();
+        command.CommandText = "PRAGMA integrity_check";
+        return command.ExecuteScalar() is "ok";
     }
 }

@@ -29,7 +29,7 @@ namespace Dibujo.Server.Exchange;
 internal sealed class RecordImport(
     DibujoDb db, Edition edition, Circumstances circumstances, RecordLookup lookup, RecordNews news, ClaimsPrincipal user, TimeProvider clock, bool isTrial, bool overwrites)
 {
-    private const int ChunkSize = 100;
+    private const int ChunkSize = 50;
 
     private const string Superseded = "Another edition came into force while the file was taken in. This row was not; send it again.";
 

@@ -66,6 +66,7 @@ internal static class ListRows
 
         int[] ids = [.. found.Ids];
         var records = await db.Records.AsNoTracking().Where(r => ids.Contains(r.Id)).ToDictionaryAsync(r => r.Id, cancellation);
+        await lookup.FetchAsync(edition.Definition.RecordType, records.Values.Select(record => record.Values), cancellation);
         var channel = Circumstances.ChannelOf(user, inList: true);
         var rows = new RowReader(edition, request.Columns, lookup);
         return TypedResults.Ok(new ListPage(

@@ -30,6 +30,21 @@ internal sealed class RecordLookup(DibujoDb db, Editions editions) : IRecordLook
         return there;
     }
 
+    /// <summary>Finds the records to which many lead in one go, so that none of them is asked for by itself.</summary>
+    internal async Task FetchAsync(RecordType type, IEnumerable<RecordValues> many, CancellationToken cancellation)
+    {
+        var values = many.ToList();
+        foreach (var fields in type.Fields.Where(field => field.Type is LinkType).GroupBy(field => ((LinkType)field.Type).RecordType, StringComparer.Ordinal))
+        {
+            int[] numbers = [.. fields.SelectMany(field => values.Select(one => one[field.Key])).OfType<Link>().Select(link => link.Record).Distinct().Where(number => !found.ContainsKey((fields.Key, number)))];
+            var there = await db.Records.AsNoTracking().Where(r => numbers.Contains(r.Id) && r.RecordType == fields.Key).Select(r => new { r.Id, r.Title, r.Values }).ToDictionaryAsync(r => r.Id, cancellation);
+            foreach (var number in numbers)
+            {
+                found[(fields.Key, number)] = there.TryGetValue(number, out var one) ? (one.Title, ByFormerKeys(fields.Key, one.Values)) : null;
+            }
+        }
+    }
+
     /// <summary>Finds a record as it will be, before it is stored: what comes after sees what came before.</summary>
     internal void Expect(StoredRecord record) => expected[(record.RecordType, record.Id)] = (record.Title, record.Values);
 
