@@ -29,6 +29,7 @@ public sealed class ListTests(Site site) : IClassFixture<Site>
         var type = await TypeAsync(rosa);
         var random = new Random(11);
         await SaveSomeAsync(random);
+        await StandingAsync();
         var records = await RecordsAsync();
         var columns = ListColumn.All(type).Where(column => column.Key[0] != '@' || column.Key is ListColumn.Stage or ListColumn.Workflow).ToList();
         for (var i = 0; i < Count; i++)
@@ -149,13 +150,7 @@ public sealed class ListTests(Site site) : IClassFixture<Site>
     public async Task How_records_stand_is_kept_and_counted()
     {
         var rosa = await site.Known("rosa");
-        await site.InStore(async db =>
-        {
-            while (await db.Records.AnyAsync(record => record.StandingEdition == 0))
-            {
-                await Task.Delay(50);
-            }
-        });
+        await StandingAsync();
 
         var count = await rosa.Ask($"{Loans}/rows/count", new JsonObject { ["columns"] = new JsonArray("@form:conditionOut") });
 
@@ -258,6 +253,15 @@ public sealed class ListTests(Site site) : IClassFixture<Site>
         await site.InStore(async db => records = await db.Records.AsNoTracking().Where(record => record.RecordType == "object-loan").ToListAsync());
         return records;
     }
+
+    /// <summary>Waits until the server has looked at how all records stand.</summary>
+    private Task StandingAsync() => site.InStore(async db =>
+    {
+        while (await db.Records.AnyAsync(record => record.StandingEdition == 0))
+        {
+            await Task.Delay(50);
+        }
+    });
 
     /// <summary>What has been saved since the index was made is in it as well.</summary>
     private async Task SaveSomeAsync(Random random)

@@ -78,7 +78,7 @@ public sealed record ListColumn(string Key, string Label, FieldType Type, Immuta
         _ => clause.Values.Length > 0,
     };
 
-    /// <summary>Whether a compound value is complete is not asked of lists.</summary>
+    /// <summary>What has changed since it was saved is not asked of lists.</summary>
     private static ImmutableArray<Test> Fitting(Subject subject, FieldType type) =>
-        [.. FittingTests.Of(subject, type).Where(test => test is not (Test.Complete or Test.Incomplete or Test.Changed or Test.Unchanged))];
+        [.. FittingTests.Of(subject, type).Where(test => test is not (Test.Changed or Test.Unchanged))];
 }

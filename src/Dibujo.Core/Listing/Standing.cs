@@ -6,8 +6,8 @@ using Dibujo.Core.Values;
 namespace Dibujo.Core.Listing;
 
 /// <summary>
-/// How a record stood when it was last looked at, for nobody in particular: how far each form is, and whether something is missing
-/// for the next move. Kept beside the record, so that lists and overviews need not evaluate all of them.
+/// How a record stood when it was last looked at, for nobody in particular: how far each form is, whether something is missing
+/// for the next move, and which names and addresses are complete. Kept beside the record, so that lists and overviews need not evaluate all of them.
 /// </summary>
 public static class Standing
 {
@@ -16,6 +16,9 @@ public static class Standing
 
     /// <summary>Under which key it says how far that form is.</summary>
     public static string KeyOf(string form) => $"@form:{form}";
+
+    /// <summary>Under which key it says that a field of several parts is complete; of one that is not it says nothing.</summary>
+    public static string CompleteKeyOf(string field) => $"@complete:{field}";
 
     /// <summary>How the record stands.</summary>
     /// <param name="program">The rules in force.</param>
@@ -29,6 +32,8 @@ public static class Standing
         var isMissing = record.Missing().Any(missing => missing.Moves.IsEmpty);
         return new(FormProgress.Of(record)
             .Select(form => KeyValuePair.Create(KeyOf(form.Form), (Value)new Text(EnumNames<Progress>.Of(form.Progress))))
-            .Append(KeyValuePair.Create(Missing, (Value)new YesNo(isMissing))));
+            .Append(KeyValuePair.Create(Missing, (Value)new YesNo(isMissing)))
+            .Concat(program.Definition.RecordType.Fields.Where(field => field.Type is CompoundType && field.Type.IsComplete(values[field.Key]))
+                .Select(field => KeyValuePair.Create(CompleteKeyOf(field.Key), (Value)new YesNo(true)))));
     }
 }

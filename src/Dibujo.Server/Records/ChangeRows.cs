@@ -46,7 +46,7 @@ internal static class ChangeRows
             }
 
             var saved = await SaveRecord.Run(
-                row.Id, new(row.Version, row.Changes, row.Move, InList: true), db, editions, circumstances, lookup, news, user, clock, cancellation);
+                row.Id, new(row.Version, row.Changes, row.Move, row.Form, InList: true), db, editions, circumstances, lookup, news, user, clock, cancellation);
             outcomes.Add(saved.Result is Ok<RecordView> { Value: { } view }
                 ? new(row.Id, await RowAsync(view.Id, request.Columns, db, editions, circumstances, lookup, user, cancellation), null, [])
                 : Refused(row.Id, ((ProblemHttpResult)saved.Result).ProblemDetails));
@@ -78,7 +78,8 @@ internal sealed record RowChanges(ImmutableArray<RowChange> Rows, ImmutableArray
 /// <param name="Version">The version that the change was made on.</param>
 /// <param name="Changes">The changed fields with their new values.</param>
 /// <param name="Move">Key of a move to be made; null for none.</param>
-internal sealed record RowChange(int Id, int Version, ImmutableDictionary<string, Value> Changes, string? Move = null);
+/// <param name="Form">Key of the form through which the fields are seen; null for the first that applies.</param>
+internal sealed record RowChange(int Id, int Version, ImmutableDictionary<string, Value> Changes, string? Move = null, string? Form = null);
 
 /// <summary>What came of a change to one record.</summary>
 /// <param name="Id">Its number.</param>

@@ -136,8 +136,7 @@ internal sealed record ListRow(
 /// <summary>A field of a record in a list.</summary>
 /// <param name="Field">Its key.</param>
 /// <param name="Bits">Its state: see <see cref="ElementState.Bits"/>.</param>
-/// <param name="IsHere">Whether it can be changed in the list, where its state allows that.</param>
-internal sealed record CellView(string Field, int Bits, bool IsHere);
+internal sealed record CellView(string Field, int Bits);
 
 /// <summary>How many records a list has.</summary>
 /// <param name="Records">How many.</param>

@@ -17,15 +17,15 @@ internal sealed class RowReader(Edition edition, ImmutableArray<string> columns,
 {
     private readonly Dictionary<(string Workflow, string Stage, string Form), Session> sessions = [];
 
-    /// <summary>Each column that is a field, with the form on which it stands first: there it is seen, and on the main form it can be changed.</summary>
-    private readonly ImmutableArray<(Field Field, string Form, bool IsHere)> fields =
+    /// <summary>Each column that is a field, with the form on which it stands first: through that it is seen and changed.</summary>
+    private readonly ImmutableArray<(Field Field, string Form)> fields =
     [
         .. from column in columns
            let field = edition.Definition.RecordType.Find(column)
            where field is not null
            let forms = edition.Definition.RecordType.Forms
            let form = forms.FirstOrDefault(one => one.Fields().Contains(column, StringComparer.Ordinal)) ?? forms[0]
-           select (field, form.Key, form == forms[0]),
+           select (field, form.Key),
     ];
 
     private readonly bool asksForStanding = columns.Any(column => column == ListColumn.Missing || column.StartsWith(Standing.KeyOf(""), StringComparison.Ordinal));
@@ -45,7 +45,7 @@ internal sealed class RowReader(Edition edition, ImmutableArray<string> columns,
                 used[one.Form] = session = Open(values, setting with { Form = one.Form });
             }
 
-            return new CellView(one.Field.Key, session.StateOf(session.NumberOf(Element.Field(one.Field.Key))).Bits, one.IsHere);
+            return new CellView(one.Field.Key, session.StateOf(session.NumberOf(Element.Field(one.Field.Key))).Bits);
         }).ToImmutableArray();
         var shown = fields.Select(one => KeyValuePair.Create(one.Field.Key, values[one.Field.Key])).Where(one => !one.Value.IsBlank).ToList();
         return new(

@@ -52,9 +52,14 @@ internal sealed class FilterSql(RecordType type, IReadOnlyDictionary<string, lon
             ListColumn.ChangedBy => records + Compared("\"ChangedBy\"", test, Plain(values)),
             ListColumn.ChangedAt => records + Compared("\"ChangedAt\"", test, [.. values.Select(value => (object)Stored(value))]),
             ListColumn.Stage => records + Stages(test, values),
-            _ => fields.TryGetValue(column.Key, out var field) ? $"""SELECT "Record" FROM "IndexedValues" WHERE "Field" = {field} AND {Keyed(test, values)}""" : "SELECT 0 WHERE 0",
+            _ when test == Test.Complete => Indexed(Standing.CompleteKeyOf(column.Key), "1"),
+            _ => Indexed(column.Key, Keyed(test, values)),
         };
     }
+
+    /// <summary>The records that the index has under a column, those whose key is like that; none where no record has a value there.</summary>
+    private string Indexed(string column, string keyed) =>
+        fields.TryGetValue(column, out var field) ? $"""SELECT "Record" FROM "IndexedValues" WHERE "Field" = {field} AND {keyed}""" : "SELECT 0 WHERE 0";
 
     /// <summary>A test on the keys of the index, in which there is nothing that is blank.</summary>
     private string Keyed(Test test, Value[] values)
@@ -124,6 +129,7 @@ internal sealed class FilterSql(RecordType type, IReadOnlyDictionary<string, lon
         Test.DoesNotIncludeAll => (Test.IncludesAll, true),
         Test.NotBetween => (Test.Between, true),
         Test.Blank => (Test.FilledIn, true),
+        Test.Incomplete => (Test.Complete, true),
         _ => (test, false),
     };
 }

@@ -56,10 +56,13 @@ export interface Changes {
   setAside: Values;
 }
 
+/** How far a form can be; see Progress in Dibujo.Core. */
+export type Progress = 'notRelevant' | 'notBegun' | 'begun' | 'complete';
+
 /** How far a form is filled in; see FormProgress in Dibujo.Core. */
 export interface FormProgress {
   form: string;
-  progress: 'notRelevant' | 'notBegun' | 'begun' | 'complete';
+  progress: Progress;
   filled: number;
   asked: number;
 }

@@ -1,7 +1,7 @@
 import { Button, Menu, Select, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { ListRow, PersonEntry, RecordType } from '../api/generated';
-import type { Values } from '../engine/answers';
+import type { Change } from './changing';
 import classes from './ListPage.module.css';
 import { valueOf } from './typedText';
 
@@ -9,7 +9,7 @@ interface Props {
   type: RecordType;
   rows: ListRow[];
   people: PersonEntry[];
-  onChange: (what: string, changes: { row: ListRow; changes: Values; move?: string }[]) => Promise<void>;
+  onChange: (what: string, changes: Change[]) => Promise<void>;
   onDone: () => void;
 }
 

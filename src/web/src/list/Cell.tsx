@@ -1,7 +1,8 @@
 import type { CellView, Field, ListRow, RecordType } from '../api/generated';
 import { usePeople } from '../api/people';
-import type { Value } from '../engine/answers';
+import type { Progress, Value } from '../engine/answers';
 import { asks, readBits } from '../engine/elementState';
+import { progressWords } from '../records/ProgressMark';
 import { useNamed } from '../records/useNamed';
 import { stageLabel } from '../sheet/lookUp';
 import lines from '../sheet/lines.module.css';
@@ -41,10 +42,8 @@ export function Cell({ type, field, row, column }: { type: RecordType; field?: F
 /** Whether a person may type into the cell. */
 export const isOpen = (cell: CellView | undefined) => {
   const state = readBits(cell?.bits ?? 0);
-  return cell !== undefined && cell.isHere && state.isVisible && !state.isLocked;
+  return cell !== undefined && state.isVisible && !state.isLocked;
 };
-
-const progresses: Record<string, string> = { notRelevant: '—', notBegun: 'not begun', begun: 'begun', complete: 'complete' };
 
 function beside(type: RecordType, row: ListRow, column: string, nameOf: (name: string) => string): string {
   switch (column) {
@@ -61,6 +60,6 @@ function beside(type: RecordType, row: ListRow, column: string, nameOf: (name: s
     case '@missing':
       return (row.standing as Record<string, boolean>)[column] ? 'something' : 'nothing';
     default:
-      return progresses[String((row.standing as Record<string, string>)[column])] ?? '';
+      return progressWords[(row.standing as Record<string, Progress>)[column] ?? 'notBegun'];
   }
 }

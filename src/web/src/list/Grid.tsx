@@ -1,16 +1,17 @@
-import { Checkbox, UnstyledButton } from '@mantine/core';
+import { Checkbox } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { Link } from 'react-router-dom';
 import type { ColumnView, ListRow, PersonEntry, RecordType } from '../api/generated';
-import type { Values } from '../engine/answers';
 import { useNamed } from '../records/useNamed';
-import { Cell, isOpen } from './Cell';
+import { between, changesOf, textOf } from './block';
+import { isOpen } from './Cell';
+import { formOf, type Change } from './changing';
 import classes from './Grid.module.css';
-import type { Column, Layout } from './layout';
-import { OpenCell } from './OpenCell';
-import { valueOf } from './typedText';
+import { GridRow } from './GridRow';
+import { Heading } from './Heading';
+import type { Layout } from './layout';
 import type { useEditing } from './useEditing';
+import { useTyping } from './useTyping';
 
 interface Props {
   type: RecordType;
@@ -24,7 +25,7 @@ interface Props {
   ticked: ReadonlySet<number>;
   onTick: (ids: ReadonlySet<number>) => void;
   /** Text was pasted: changes for each row that it covers. */
-  onPaste: (changes: { row: ListRow; changes: Values }[]) => void;
+  onPaste: (changes: Change[]) => void;
 }
 
 interface At {
@@ -41,11 +42,12 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, edit
   const scroller = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState<At>(first);
   const [from, setFrom] = useState<At>(first);
-  const [isTyping, setTyping] = useState(false);
+  const typing = useTyping(type, people, editing);
+  const { isTyping } = typing;
   const written = useNamed();
   const { columns } = layout;
   const template = `34px ${columns.map(({ width }) => `${width}px`).join(' ')}`;
-  const fieldAt = (column: number) => type.fields.find(({ key }) => key === columns[column]?.key);
+  const shown = columns.map(({ key }) => ({ key, field: type.fields.find((field) => field.key === key) }));
   // eslint-disable-next-line react-hooks/incompatible-library -- nothing here is memoised by what it answers
   const virtual = useVirtualizer({
     count: rows.length,
@@ -79,28 +81,38 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, edit
   }
 
   function stopTyping(to: At) {
+    typing.finish(to.row !== at.row);
     (document.activeElement as HTMLElement | null)?.blur();
-    setTyping(false);
     go(to);
     scroller.current?.focus({ preventScroll: true });
   }
 
-  function type_(at: At, typed?: string) {
-    const row = rows[at.row];
-    const field = fieldAt(at.column);
-    if (!row || !field || !(editing.rows.has(row.id) || isOpen(row.cells.find((one) => one.field === field.key)))) {
-      return;
+  /** Whether the cell where one is can be typed into, by the row's rules as they are known. */
+  function open(to: At) {
+    const [row, field] = [rows[to.row], shown[to.column]?.field];
+    if (!row || !field) {
+      return undefined;
     }
-    void editing.open(row.id, typed === undefined ? {} : { [field.key]: valueOf(field, typed, people) });
-    setTyping(true);
+    const isHere = editing.rows.get(row.id)?.form === formOf(type, field.key);
+    return isHere || isOpen(row.cells.find((one) => one.field === field.key)) ? { row, field } : undefined;
+  }
+
+  function beginTyping(to: At, text?: string) {
+    const cell = open(to);
+    if (cell) {
+      typing.begin(cell.row, cell.field, text);
+    }
   }
 
   function onKeyDown(event: KeyboardEvent) {
     const { key, shiftKey } = event;
     const move = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[key];
     const row = rows[at.row];
+    const isLetter = key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey;
     if (isTyping) {
-      if (key === 'Escape') {
+      if (event.target === scroller.current && (isLetter || key === 'Backspace') && typing.type(key)) {
+        event.preventDefault();
+      } else if (key === 'Escape') {
         event.preventDefault();
         stopTyping(at);
       } else if (key === 'Enter' && !event.defaultPrevented && !(event.target instanceof HTMLTextAreaElement && shiftKey)) {
@@ -123,19 +135,23 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, edit
       go({ row: at.row, column: key === 'Home' ? 0 : columns.length - 1 });
     } else if (key === 'Enter' || key === 'F2') {
       event.preventDefault();
-      type_(at);
+      beginTyping(at);
     } else if (key === 'Escape' && row && editing.rows.has(row.id)) {
       editing.takeBack(row.id);
     } else if (key === ' ' && row) {
       event.preventDefault();
       tick(row.id);
-    } else if ((key === 'Delete' || key === 'Backspace') && fieldAt(at.column)) {
-      type_(at, '');
+    } else if (key === 'Delete' || key === 'Backspace') {
+      const cell = open(at);
+      if (cell) {
+        typing.clear(cell.row, cell.field);
+      }
     } else if ((event.ctrlKey || event.metaKey) && key === 's' && row) {
       event.preventDefault();
       void editing.leave(row.id);
-    } else if (key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey) {
-      type_(at);
+    } else if (isLetter) {
+      event.preventDefault();
+      beginTyping(at, key);
     }
   }
 
@@ -147,41 +163,7 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, edit
     onTick(next);
   }
 
-  const [top, bottom] = [Math.min(at.row, from.row), Math.max(at.row, from.row)];
-  const [left, right] = [Math.min(at.column, from.column), Math.max(at.column, from.column)];
-
-  function copied() {
-    return rows
-      .slice(top, bottom + 1)
-      .map((row) =>
-        columns
-          .slice(left, right + 1)
-          .map(({ key }) => {
-            const field = type.fields.find((one) => one.key === key);
-            return field ? written(field.type, (row.values as Values)[key] ?? null) : key === '@number' ? String(row.id) : '';
-          })
-          .join('\t'),
-      )
-      .join('\n');
-  }
-
-  function pasted(text: string) {
-    const block = text.replace(/\r?\n$/, '').split(/\r?\n/);
-    const several = block.length === 1 && bottom > top ? Array.from({ length: bottom - top + 1 }, () => block[0] ?? '') : block;
-    onPaste(
-      several.flatMap((line, i) => {
-        const row = rows[top + i];
-        const changes: Values = {};
-        line.split('\t').forEach((cell, j) => {
-          const field = fieldAt(left + j);
-          if (field) {
-            changes[field.key] = valueOf(field, cell, people);
-          }
-        });
-        return row && Object.keys(changes).length > 0 ? [{ row, changes }] : [];
-      }),
-    );
-  }
+  const block = between(at, from);
 
   return (
     <div
@@ -196,13 +178,13 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, edit
       onCopy={(event) => {
         if (!isTyping) {
           event.preventDefault();
-          event.clipboardData.setData('text/plain', copied());
+          event.clipboardData.setData('text/plain', textOf(rows, shown, block, written));
         }
       }}
       onPaste={(event) => {
         if (!isTyping) {
           event.preventDefault();
-          pasted(event.clipboardData.getData('text/plain'));
+          onPaste(changesOf(event.clipboardData.getData('text/plain'), rows, shown, block, people));
         }
       }}
       onBlur={(event) => {
@@ -210,7 +192,7 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, edit
         // What opens over the page, such as a list of choices, is still the cell's.
         const isWithin = event.relatedTarget instanceof Node && scroller.current?.contains(event.relatedTarget);
         if (event.relatedTarget !== null && !isWithin && row && editing.rows.has(row.id)) {
-          setTyping(false);
+          typing.finish(true);
           void editing.leave(row.id);
         }
       }}
@@ -247,117 +229,33 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, edit
           if (!row) {
             return null;
           }
-          const open = editing.rows.get(row.id);
-          const reasons = Object.entries(open?.refusals ?? {}).filter(
-            ([field]) => field === '' || !columns.some(({ key }) => key === field),
-          );
           return (
-            <div
+            <GridRow
               key={row.id}
-              ref={virtual.measureElement}
-              data-index={item.index}
-              role="row"
-              className={classes.row}
-              data-row={row.id}
-              data-open={open ? true : undefined}
-              data-refused={open && Object.keys(open.refusals).length > 0 ? true : undefined}
-              style={{
-                gridTemplateColumns: template,
-                position: 'absolute',
-                top: 0,
-                width: '100%',
-                transform: `translateY(${item.start}px)`,
+              measure={virtual.measureElement}
+              type={type}
+              row={row}
+              index={item.index}
+              start={item.start}
+              template={template}
+              columns={shown}
+              at={at.row === item.index ? at.column : undefined}
+              block={block}
+              isTyping={isTyping}
+              open={editing.rows.get(row.id)}
+              isTicked={ticked.has(row.id)}
+              onTick={() => tick(row.id)}
+              onGo={(column, isExtending) => {
+                typing.finish(at.row !== item.index);
+                go({ row: item.index, column }, isExtending);
               }}
-            >
-              <span role="gridcell" className={classes.tick}>
-                <Checkbox
-                  size="xs"
-                  aria-label={`Tick No. ${row.id}`}
-                  checked={ticked.has(row.id)}
-                  onChange={() => tick(row.id)}
-                />
-              </span>
-              {columns.map(({ key }, column) => {
-                const field = fieldAt(column);
-                const isActive = at.row === item.index && at.column === column;
-                const isWithin = top !== bottom || left !== right;
-                return (
-                  <div
-                    key={key}
-                    id={`cell-${row.id}-${column}`}
-                    role="gridcell"
-                    className={classes.cell}
-                    data-column={key}
-                    data-active={isActive || undefined}
-                    data-within={
-                      (isWithin && item.index >= top && item.index <= bottom && column >= left && column <= right) || undefined
-                    }
-                    onMouseDown={(event) => {
-                      if (!isActive) {
-                        setTyping(false);
-                        go({ row: item.index, column }, event.shiftKey);
-                      }
-                    }}
-                    onDoubleClick={() => type_({ row: item.index, column })}
-                  >
-                    {open && field ? (
-                      <OpenCell field={field} record={open.record} isActive={isActive && isTyping} refusal={open.refusals[key]} />
-                    ) : key === '@number' ? (
-                      <span className={classes.plain}>
-                        <Link to={`/records/${row.id}`} tabIndex={-1}>
-                          {row.id}
-                        </Link>
-                      </span>
-                    ) : (
-                      <Cell type={type} field={field} row={row} column={key} />
-                    )}
-                  </div>
-                );
-              })}
-              {reasons.length > 0 && (
-                <div className={classes.refused} role="alert">
-                  Not saved. {reasons.map(([, message]) => message).join(' ')}{' '}
-                  <UnstyledButton onClick={() => editing.takeBack(row.id)}>Take back what was typed</UnstyledButton>
-                </div>
-              )}
-            </div>
+              onOpen={(column) => beginTyping({ row: item.index, column })}
+              onInput={typing.take}
+              onTakeBack={() => editing.takeBack(row.id)}
+            />
           );
         })}
       </div>
-    </div>
-  );
-}
-
-interface HeadingProps {
-  column: Column;
-  label: string;
-  order?: 'ascending' | 'descending';
-  onSort: () => void;
-  onWidth: (width: number) => void;
-}
-
-/** A column's name: a press sorts by it, its edge is dragged to widen it. */
-function Heading({ column, label, order, onSort, onWidth }: HeadingProps) {
-  const start = useRef<{ x: number; width: number }>(undefined);
-  return (
-    <div role="columnheader" aria-sort={order} className={classes.heading} data-heading={column.key}>
-      <UnstyledButton onClick={onSort} title={`Sort by ${label}`}>
-        {label}
-        {order && (order === 'ascending' ? ' ↑' : ' ↓')}
-      </UnstyledButton>
-      <span
-        className={classes.edge}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          start.current = { x: event.clientX, width: column.width };
-        }}
-        onPointerMove={(event) => {
-          if (start.current) {
-            onWidth(Math.max(50, Math.round(start.current.width + event.clientX - start.current.x)));
-          }
-        }}
-        onPointerUp={() => (start.current = undefined)}
-      />
     </div>
   );
 }

@@ -6,28 +6,28 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router-dom';
 import { answered, type Problem } from '../api/client';
 import {
-  changeRows,
   listPeople,
   readColumns,
   readViews,
   type ColumnView,
   type ListRow,
   type RecordType,
-  type RowOutcome,
   type ViewEntry,
 } from '../api/generated';
-import type { Values } from '../engine/answers';
+import { useSignedIn } from '../api/signedIn';
 import { afterPaint } from '../engine/afterPaint';
 import { editions, engine } from '../engine/pageEngine';
 import { Place } from '../frame/Place';
 import { useRecordType } from '../records/queries';
 import { recentRecords } from '../records/recent';
+import { shelfOf } from '../records/shelf';
 import { Bulk } from './Bulk';
+import { changeInTurns, type Change } from './changing';
 import { ColumnChoice } from './ColumnChoice';
 import { Files } from './Files';
 import { AddTest, FilterBar } from './FilterBar';
 import { Grid } from './Grid';
-import { layoutOf, requestOf, type Layout } from './layout';
+import { layoutOf, requestOf, writtenLayout, type Layout } from './layout';
 import classes from './ListPage.module.css';
 import { Outcomes, type Batch } from './Outcomes';
 import { useEditing } from './useEditing';
@@ -54,7 +54,7 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
   const people = useQuery({ queryKey: ['people'], queryFn: () => answered(listPeople()), staleTime: 60_000 }).data ?? [];
   const last = views.find(({ name }) => name === '')?.layout;
   const written = address.get('list');
-  const layout = useMemo(() => layoutOf(written ? parsed(written) : last, type, known), [written, last, type, known]);
+  const layout = useMemo(() => layoutOf(written ? writtenLayout(written) : last, type, known), [written, last, type, known]);
   const [search, setSearch] = useState(layout.search);
   const [searched] = useDebouncedValue(search, 200);
   const request = useMemo(() => requestOf({ ...layout, search: searched }, known), [layout, searched, known]);
@@ -85,34 +85,10 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
   }, [edition, type.key]);
 
   /** Changes several rows at once, each under its own rules, and tells what came of it. */
-  async function change(what: string, changes: { row: ListRow; changes: Values; move?: string }[]) {
-    const outcomes: RowOutcome[] = [];
-    for (let i = 0; i < changes.length; i += 100) {
-      const some = changes.slice(i, i + 100);
-      outcomes.push(
-        ...(await answered(
-          changeRows({
-            path: { key: type.key },
-            body: {
-              columns: request.columns,
-              rows: some.map(({ row, changes: values, move }) => ({
-                id: row.id,
-                version: row.version,
-                changes: values,
-                move: move ?? null,
-              })),
-            },
-          }),
-        )),
-      );
-    }
-    replace(outcomes.flatMap(({ row }) => row ?? []));
-    setBatch({
-      what,
-      before: changes.map(({ row }) => row),
-      changed: changes.map(({ changes: values }) => Object.keys(values)),
-      outcomes,
-    });
+  async function change(what: string, changes: Change[]) {
+    const steps = await changeInTurns(type, request.columns, changes);
+    replace(steps.flatMap(({ outcome }) => outcome.row ?? []));
+    setBatch({ what, steps });
   }
 
   const chosen = rows.filter(({ id }) => ticked.has(id));
@@ -147,6 +123,11 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
         <Bulk type={type} rows={chosen} people={people} onChange={change} onDone={() => setTicked(new Set())} />
       )}
       {batch && <Outcomes type={type} batch={batch} onUndo={change} onClose={() => setBatch(undefined)} />}
+      {editing.problem && (
+        <Text role="alert" className={classes.notice}>
+          {editing.problem}
+        </Text>
+      )}
       {problem ? (
         <Text role="alert">
           {(problem as unknown as Problem).title} {(problem as unknown as Problem).detail}
@@ -168,6 +149,7 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
       )}
       {!isPending && rows.length === 0 && !problem && <Text p="md">No record is like that. Take the search or a test away.</Text>}
       <Recent type={type} />
+      <Unsaved rows={rows.filter(({ id }) => !editing.rows.has(id))} />
     </main>
   );
 }
@@ -197,10 +179,18 @@ function Recent({ type }: { type: RecordType }) {
   );
 }
 
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
+/** Rows into which this person typed something that was never saved: it is offered again on the record's page. */
+function Unsaved({ rows }: { rows: ListRow[] }) {
+  const person = useSignedIn().data?.person?.userName ?? '';
+  const kept = rows.filter(({ id }) => shelfOf(person, id).read() !== null);
+  return kept.length === 0 ? null : (
+    <nav aria-label="Typed and not saved" className={classes.recent}>
+      Typed and not saved:{' '}
+      {kept.map(({ id, title }) => (
+        <Link key={id} to={`/records/${id}`} title={title}>
+          {title || `No. ${id}`}
+        </Link>
+      ))}
+    </nav>
+  );
 }

@@ -1,63 +1,62 @@
 import { Button, Text } from '@mantine/core';
 import { Link } from 'react-router-dom';
-import type { ListRow, RecordType, RowOutcome } from '../api/generated';
+import type { RecordType } from '../api/generated';
 import type { Values } from '../engine/answers';
 import { fieldLabel } from '../sheet/lookUp';
 import { inLocale } from '../writing/dates';
+import type { Change, Step } from './changing';
 import classes from './ListPage.module.css';
 
 /** Several rows that were changed at once, and what came of it. */
 export interface Batch {
   what: string;
-  /** The rows as they were. */
-  before: ListRow[];
-  /** Keys of the fields that were to be changed, row by row. */
-  changed: string[][];
-  outcomes: RowOutcome[];
+  steps: Step[];
 }
 
 interface Props {
   type: RecordType;
   batch: Batch;
-  onUndo: (what: string, changes: { row: ListRow; changes: Values; move?: string }[]) => Promise<void>;
+  onUndo: (what: string, changes: Change[]) => Promise<void>;
   onClose: () => void;
 }
 
 /** How many rows were changed, why the others were not, and the way back for all of them. */
 export function Outcomes({ type, batch, onUndo, onClose }: Props) {
-  const saved = batch.outcomes.filter(({ row }) => row);
-  const refused = batch.outcomes.filter(({ row }) => !row);
-  const undo = batch.outcomes.flatMap(({ id, row }, i) => {
-    const before = batch.before[i];
-    if (!row || !before || before.id !== id) {
+  const saved = new Set(batch.steps.filter(({ outcome }) => outcome.row).map(({ row }) => row.id));
+  const refused = batch.steps.filter(({ outcome }) => !outcome.row).map(({ outcome }) => outcome);
+  const undo = [...saved].flatMap((id) => {
+    const steps = batch.steps.filter(({ outcome }) => outcome.row && outcome.id === id);
+    const [before, now] = [steps[0]?.row, steps.at(-1)?.outcome.row];
+    if (!before || !now) {
       return [];
     }
-    const changes = Object.fromEntries((batch.changed[i] ?? []).map((key) => [key, (before.values as Values)[key] ?? null]));
+    const changed = steps.flatMap(({ changes }) => Object.keys(changes));
+    const changes = Object.fromEntries(changed.map((key) => [key, (before.values as Values)[key] ?? null]));
     // A move is undone where one leads back.
     const back = type.workflows
-      .find(({ key }) => key === row.workflow)
-      ?.moves.find(({ from, to }) => from === row.stage && to === before.stage);
-    return row.stage === before.stage ? [{ row, changes }] : back ? [{ row, changes, move: back.key }] : [];
+      .find(({ key }) => key === now.workflow)
+      ?.moves.find(({ from, to }) => from === now.stage && to === before.stage);
+    return now.stage === before.stage ? [{ row: now, changes }] : back ? [{ row: now, changes, move: back.key }] : [];
   });
   return (
     <section className={classes.notice} role="status" aria-label="What came of it">
       <Text size="sm">
-        {batch.what}: {saved.length} {saved.length === 1 ? 'row' : 'rows'} saved
+        {batch.what}: {saved.size} {saved.size === 1 ? 'row' : 'rows'} saved
         {refused.length > 0 ? `, ${refused.length} refused.` : '.'}
       </Text>
       {undo.length > 0 && (
         <Button variant="default" onClick={() => void onUndo(`${batch.what}, undone`, undo)}>
-          Undo {undo.length === saved.length ? 'all of it' : `${undo.length} of it`}
+          Undo {undo.length === saved.size ? 'all of it' : `${undo.length} of it`}
         </Button>
       )}
-      {undo.length < saved.length && <Text size="sm">{saved.length - undo.length} cannot be undone: no move leads back.</Text>}
+      {undo.length < saved.size && <Text size="sm">{saved.size - undo.length} cannot be undone: no move leads back.</Text>}
       <Button variant="subtle" onClick={onClose}>
         Close
       </Button>
       {refused.length > 0 && (
         <ul className={classes.outcomes}>
-          {refused.map(({ id, problem, refusals }) => (
-            <li key={id}>
+          {refused.map(({ id, problem, refusals }, i) => (
+            <li key={i}>
               <Link to={`/records/${id}`}>No. {id}</Link>:{' '}
               {refusals.length > 0
                 ? refusals

@@ -4,10 +4,12 @@ import { useMemo, useRef } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router-dom';
 import { answered } from '../api/client';
 import { countRows, readColumns, type ColumnView, type RecordType } from '../api/generated';
+import type { Progress } from '../engine/answers';
 import { Place } from '../frame/Place';
+import { ProgressMark, progressWords } from '../records/ProgressMark';
 import { useRecordType } from '../records/queries';
 import { stageLabel } from '../sheet/lookUp';
-import { layoutOf, requestOf } from './layout';
+import { layoutOf, requestOf, writtenLayout } from './layout';
 import classes from './ProgressPage.module.css';
 import { useRows } from './useRows';
 
@@ -23,28 +25,16 @@ export function ProgressPage() {
   return type && known ? <Overview type={type.recordType} known={known} /> : null;
 }
 
-const words: Record<string, string> = {
-  notRelevant: 'does not apply',
-  notBegun: 'not begun',
-  begun: 'begun',
-  complete: 'complete',
-};
-
 function Overview({ type, known }: { type: RecordType; known: ColumnView[] }) {
   const [address] = useSearchParams();
   const written = address.get('list');
-  const request = useMemo(() => {
-    let given: unknown;
-    try {
-      given = JSON.parse(written ?? 'null');
-    } catch {
-      given = undefined;
-    }
-    return {
-      ...requestOf(layoutOf(given, type, known), known),
+  const request = useMemo(
+    () => ({
+      ...requestOf(layoutOf(writtenLayout(written), type, known), known),
       columns: [...type.forms.map(({ key }) => `@form:${key}`), '@missing'],
-    };
-  }, [written, type, known]);
+    }),
+    [written, type, known],
+  );
   const { rows, hasMore, more } = useRows(type.key, request);
   const count = useQuery({
     queryKey: ['records', type.key, 'progress', request.filter, request.search],
@@ -86,7 +76,7 @@ function Overview({ type, known }: { type: RecordType; known: ColumnView[] }) {
                   <th key={key}>
                     {label}
                     <small>
-                      {Object.entries(words)
+                      {Object.entries(progressWords)
                         .map(([progress, word]) => ({ word, number: tally[progress.toUpperCase()] ?? 0 }))
                         .filter(({ number }) => number > 0)
                         .map(({ word, number }) => `${number.toLocaleString()} ${word}`)
@@ -100,7 +90,7 @@ function Overview({ type, known }: { type: RecordType; known: ColumnView[] }) {
           </thead>
           <tbody>
             {rows.map((row) => {
-              const standing = row.standing as Record<string, string | boolean>;
+              const standing = row.standing as Record<string, Progress | boolean>;
               return (
                 <tr key={row.id}>
                   <th scope="row">
@@ -110,15 +100,15 @@ function Overview({ type, known }: { type: RecordType; known: ColumnView[] }) {
                   </th>
                   <td>{stageLabel({ recordType: type }, row.stage)}</td>
                   {type.forms.map(({ key }) => {
-                    const progress = String(standing[`@form:${key}`] ?? '');
+                    const progress = standing[`@form:${key}`] as Progress;
                     return (
                       <td key={key} data-progress={progress}>
                         {progress === 'notRelevant' ? (
-                          <span className={classes.none}>does not apply</span>
+                          <span className={classes.none}>{progressWords[progress]}</span>
                         ) : (
                           <Link to={`/records/${row.id}?form=${key}`}>
-                            <span className={classes.mark} aria-hidden />
-                            {words[progress]}
+                            <ProgressMark progress={progress} />
+                            {progressWords[progress]}
                           </Link>
                         )}
                       </td>

@@ -54,6 +54,15 @@ export function usualLayout(type: RecordType): Layout {
   };
 }
 
+/** What an address says of a layout; undefined where it says nothing that can be read. */
+export function writtenLayout(text: string | null): unknown {
+  try {
+    return JSON.parse(text ?? 'null');
+  } catch {
+    return undefined;
+  }
+}
+
 /** The layout that an address, or a kept view, gives; what it does not say is as usual. Columns that are gone are left out. */
 export function layoutOf(written: unknown, type: RecordType, known: ColumnView[]): Layout {
   const usual = usualLayout(type);

@@ -19,7 +19,7 @@ export function valueOf({ type }: Field, text: string, people: PersonEntry[]): V
     case 'money':
       return readNumber(bare, type.currency) ?? bare;
     case 'yesNo':
-      return /^(yes|true|1)$/i.test(bare) ? true : /^(no|false|0)$/i.test(bare) ? false : bare;
+      return /^(y|yes|true|1)$/i.test(bare) ? true : /^(n|no|false|0)$/i.test(bare) ? false : bare;
     case 'choice':
       return keyOf(type.options, bare);
     case 'choices':

@@ -10,6 +10,8 @@ import { shelfOf } from '../records/shelf';
 /** A row that is being typed into, or whose save was refused. */
 export interface OpenRow {
   record: OpenRecord;
+  /** Key of the form through which it is typed into. */
+  form: string | null;
   version: number;
   /** Why it was not saved, by field; under the empty key what is about no field. */
   refusals: Record<string, string>;
@@ -21,6 +23,7 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
   const person = useSignedIn().data?.person?.userName ?? '';
   const [rows, setRows] = useState<ReadonlyMap<number, OpenRow>>(new Map());
   const latest = useRef(rows);
+  const [problem, setProblem] = useState<string>();
   const put = useCallback((id: number, row: OpenRow | undefined) => {
     const next = new Map(latest.current);
     if (row) {
@@ -32,25 +35,6 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
     latest.current = next;
     setRows(next);
   }, []);
-
-  /** Opens a row, with a field that is changed at once if one is given. */
-  const open = useCallback(
-    async (id: number, typed: Values = {}) => {
-      const known = latest.current.get(id);
-      if (known) {
-        Object.entries(typed).forEach(([field, value]) => known.record.change(field, value));
-        return;
-      }
-      const view = await answered(readRecord({ path: { id }, query: { inList: true, form: type.forms[0]?.key } }));
-      if (latest.current.has(id)) {
-        return;
-      }
-      const record = new OpenRecord(engine, type, view, typed, false);
-      void record.open(() => editions.program(view.recordType, view.edition));
-      put(id, { record, version: view.version, refusals: {}, isSaving: false });
-    },
-    [type, put],
-  );
 
   /** Saves a row that is left; where that is refused it stays open with all reasons. */
   const leave = useCallback(
@@ -70,7 +54,10 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
       try {
         const { changes } = await row.record.changes();
         const [outcome] = await answered(
-          changeRows({ path: { key: type.key }, body: { columns, rows: [{ id, version: row.version, changes, move: null }] } }),
+          changeRows({
+            path: { key: type.key },
+            body: { columns, rows: [{ id, version: row.version, changes, form: row.form, move: null }] },
+          }),
         );
         if (outcome?.row) {
           shelf.clear();
@@ -87,6 +74,44 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
     [columns, person, put, replace, type.key],
   );
 
+  /**
+   * Opens a row through one of the record's forms, with fields that are changed at once. Where it is open through another form,
+   * that is saved first; false where it could not be.
+   */
+  const open = useCallback(
+    async (id: number, form: string | null, typed: Values = {}) => {
+      setProblem(undefined);
+      if (latest.current.get(id) && latest.current.get(id)?.form !== form) {
+        await leave(id);
+      }
+      const known = latest.current.get(id);
+      if (known) {
+        Object.entries(typed).forEach(([field, value]) => known.record.change(field, value));
+        return known.form === form;
+      }
+      const view = await answered(readRecord({ path: { id }, query: { inList: true, form: form ?? undefined } })).catch(
+        (mistake: Problem) => setProblem(`No. ${id} cannot be opened: ${mistake.title} ${mistake.detail}`),
+      );
+      if (!view) {
+        return false;
+      }
+      if (!latest.current.has(id)) {
+        const record = new OpenRecord(engine, type, view, typed, false);
+        const shelf = shelfOf(person, id);
+        record.subscribe('any', () => {
+          const unsaved = record.unsaved();
+          if (Object.keys(unsaved).length > 0) {
+            shelf.keep({ typed: unsaved, version: view.version, at: new Date().toISOString() });
+          }
+        });
+        void record.open(() => editions.program(view.recordType, view.edition));
+        put(id, { record, form, version: view.version, refusals: {}, isSaving: false });
+      }
+      return true;
+    },
+    [person, type, leave, put],
+  );
+
   /** Takes back what was typed into a row. */
   const takeBack = useCallback(
     (id: number) => {
@@ -96,7 +121,7 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
     [person, put],
   );
 
-  return { rows, open, leave, takeBack };
+  return { rows, problem, open, leave, takeBack };
 }
 
 const byField = (problem: string, refusals: Refusal[]) =>

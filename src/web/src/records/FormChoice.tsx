@@ -2,6 +2,7 @@ import { Link, useSearchParams } from 'react-router-dom';
 import type { Form } from '../api/generated';
 import type { FormProgress } from '../engine/answers';
 import classes from './FormChoice.module.css';
+import { ProgressMark, progressWords } from './ProgressMark';
 
 interface Props {
   forms: Form[];
@@ -32,7 +33,7 @@ export function FormChoice({ forms, relevant, current, progress }: Props) {
             aria-current={form.key === current || undefined}
             data-progress={far?.progress}
           >
-            <span className={classes.mark} aria-hidden />
+            <ProgressMark progress={far?.progress} />
             <span className={classes.name}>{form.label}</span>
             {far && <small>{words(far)}</small>}
           </Link>
@@ -42,16 +43,6 @@ export function FormChoice({ forms, relevant, current, progress }: Props) {
   );
 }
 
-/** How far a form is, in words. */
-export function words({ progress, filled, asked }: FormProgress): string {
-  switch (progress) {
-    case 'notRelevant':
-      return 'does not apply';
-    case 'notBegun':
-      return 'not begun';
-    case 'begun':
-      return asked > 0 ? `${filled} of ${asked} required` : 'begun';
-    case 'complete':
-      return 'complete';
-  }
-}
+/** How far a form is, in words, with how much of what it asks for is there. */
+export const words = ({ progress, filled, asked }: FormProgress): string =>
+  progress === 'begun' && asked > 0 ? `${filled} of ${asked} required` : progressWords[progress];

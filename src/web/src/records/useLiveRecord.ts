@@ -1,5 +1,5 @@
-import { HubConnectionBuilder, LogLevel, type HubConnection } from '@microsoft/signalr';
 import { useEffect, useRef, useState } from 'react';
+import { stayConnected } from '../api/stayConnected';
 
 interface News {
   /** Somebody, perhaps this person, saved the record. */
@@ -18,34 +18,22 @@ export function useLiveRecord(recordType: string, record: number | undefined, ne
     latest.current = news;
   });
   useEffect(() => {
-    let isWanted = true;
-    const connection: HubConnection = new HubConnectionBuilder()
-      .withUrl('/live/records')
-      .withAutomaticReconnect({
-        nextRetryDelayInMilliseconds: ({ previousRetryCount }) => Math.min(5000, 300 * 2 ** previousRetryCount),
-      })
-      .configureLogging(LogLevel.None)
-      .build();
-    const watch = async () => {
-      await connection.invoke('Watch', recordType);
-      if (record) {
-        await connection.invoke('Open', record);
-      }
-    };
-    const again = () => watch().then(() => latest.current.onPublished?.(undefined));
-    const start = () => {
-      connection.start().then(watch, () => isWanted && window.setTimeout(start, 3000));
-    };
-    connection.on('Here', (at: number, people: string[]) => setHere({ record: at, people }));
-    connection.on('Saved', (_: number, by: string) => latest.current.onSaved?.(by));
-    connection.on('Changed', (records: number[]) => latest.current.onChanged?.(records));
-    connection.on('Published', (edition: number) => latest.current.onPublished?.(edition));
-    connection.onreconnected(() => void again());
-    start();
-    return () => {
-      isWanted = false;
-      void connection.stop();
-    };
+    return stayConnected(
+      '/live/records',
+      {
+        Here: (at: number, people: string[]) => setHere({ record: at, people }),
+        Saved: (_: number, by: string) => latest.current.onSaved?.(by),
+        Changed: (records: number[]) => latest.current.onChanged?.(records),
+        Published: (edition: number) => latest.current.onPublished?.(edition),
+      },
+      async (connection) => {
+        await connection.invoke('Watch', recordType);
+        if (record) {
+          await connection.invoke('Open', record);
+        }
+      },
+      () => latest.current.onPublished?.(undefined),
+    );
   }, [recordType, record]);
   return here.record === record ? here.people : [];
 }

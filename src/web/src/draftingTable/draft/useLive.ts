@@ -1,32 +1,16 @@
-import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr';
 import { useEffect } from 'react';
+import { stayConnected } from '../../api/stayConnected';
 
 /** Calls whenever somebody has changed the draft, and whenever something may have been missed. */
 export function useLive(recordType: string, onChange: () => void) {
   useEffect(() => {
-    const connection = new HubConnectionBuilder()
-      .withUrl('/live/drafts')
-      .withAutomaticReconnect({
-        nextRetryDelayInMilliseconds: ({ previousRetryCount }) => Math.min(5000, 300 * 2 ** previousRetryCount),
-      })
-      .configureLogging(LogLevel.None)
-      .build();
-    let isWanted = true;
-    const watch = async () => {
-      await connection.invoke('Watch', recordType);
-      onChange();
-    };
-    const start = () => {
-      connection.start().then(watch, () => isWanted && window.setTimeout(start, 3000));
-    };
-    connection.on('Changed', onChange);
-    connection.onreconnected(() => void watch());
-    start();
+    const watch = (connection: { invoke: (method: string, of: string) => Promise<unknown> }) =>
+      connection.invoke('Watch', recordType).then(onChange);
+    const end = stayConnected('/live/drafts', { Changed: onChange }, watch, () => undefined);
     window.addEventListener('online', onChange);
     return () => {
-      isWanted = false;
       window.removeEventListener('online', onChange);
-      void connection.stop();
+      end();
     };
   }, [recordType, onChange]);
 }

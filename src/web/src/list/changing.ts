@@ -1,0 +1,76 @@
+import { answered } from '../api/client';
+import { changeRows, type ListRow, type RecordType, type RowOutcome } from '../api/generated';
+import type { Values } from '../engine/answers';
+
+/** What is to become of a row. */
+export interface Change {
+  row: ListRow;
+  changes: Values;
+  /** Key of a move to be made. */
+  move?: string;
+}
+
+/** A change as it goes to the server: through one form, with what came of it. */
+export interface Step extends Change {
+  outcome: RowOutcome;
+}
+
+/** How many rows go to the server at once. */
+const portion = 100;
+
+/** The form through which a list sees a field and changes it: the first on which it stands, else the main one. */
+export const formOf = (type: RecordType, field: string) =>
+  (
+    type.forms.find(({ tabs }) => tabs.some(({ sections }) => sections.some(({ fields }) => fields.includes(field)))) ??
+    type.forms[0]
+  )?.key ?? null;
+
+/** Changes rows, each under its own rules. What stands on another form of a record goes after the rest of its row, as a save of its own. */
+export async function changeInTurns(type: RecordType, columns: string[], changes: Change[]): Promise<Step[]> {
+  const turns = changes.map((one) => ({ ...one, forms: byForm(type, one) }));
+  const versions = new Map<number, number>();
+  const steps: Step[] = [];
+  for (let turn = 0; turns.some(({ forms }) => forms.length > turn); turn++) {
+    const due = turns.flatMap(({ row, move, forms }) => {
+      const through = forms[turn];
+      return through ? [{ row, ...through, move: turn === 0 ? move : undefined }] : [];
+    });
+    for (let i = 0; i < due.length; i += portion) {
+      const some = due.slice(i, i + portion);
+      const outcomes = await answered(
+        changeRows({
+          path: { key: type.key },
+          body: {
+            columns,
+            rows: some.map(({ row, changes, form, move }) => ({
+              id: row.id,
+              version: versions.get(row.id) ?? row.version,
+              changes,
+              form,
+              move: move ?? null,
+            })),
+          },
+        }),
+      );
+      outcomes.forEach((outcome, j) => {
+        const one = some[j];
+        if (one) {
+          steps.push({ ...one, outcome });
+        }
+        if (outcome.row) {
+          versions.set(outcome.id, outcome.row.version);
+        }
+      });
+    }
+  }
+  return steps;
+}
+
+function byForm(type: RecordType, { changes }: Change): { form: string | null; changes: Values }[] {
+  const forms = new Map<string | null, Values>();
+  for (const [field, value] of Object.entries(changes)) {
+    const form = formOf(type, field);
+    forms.set(form, { ...forms.get(form), [field]: value });
+  }
+  return forms.size === 0 ? [{ form: null, changes: {} }] : [...forms].map(([form, some]) => ({ form, changes: some }));
+}

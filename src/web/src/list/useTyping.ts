@@ -1,0 +1,72 @@
+import { useRef, useState } from 'react';
+import type { Field, ListRow, PersonEntry, RecordType } from '../api/generated';
+import { formOf } from './changing';
+import { valueOf } from './typedText';
+import type { useEditing } from './useEditing';
+
+interface Ahead {
+  row: ListRow;
+  field: Field;
+  /** What was typed before there was an input for it; undefined where the cell was only opened. */
+  text?: string;
+  opened: Promise<boolean>;
+}
+
+/**
+ * Typing into the cells of a list. A row is opened when the first key comes, and that takes a moment: what is typed until the
+ * cell has an input is kept for it, also where the person has gone on to another cell by then.
+ */
+export function useTyping(type: RecordType, people: PersonEntry[], editing: ReturnType<typeof useEditing>) {
+  'use no memo';
+  const [isTyping, setTyping] = useState(false);
+  const ahead = useRef<Ahead>(undefined);
+
+  /** Begins in a cell, with the first letter of what takes the place of its value, or with the value as it is. */
+  function begin(row: ListRow, field: Field, text?: string) {
+    const opened = editing.open(row.id, formOf(type, field.key));
+    ahead.current = { row, field, text, opened };
+    setTyping(true);
+    void opened.then((isOpen) => isOpen || stop());
+  }
+
+  /** Blanks a cell. */
+  function clear(row: ListRow, field: Field) {
+    void editing.open(row.id, formOf(type, field.key), { [field.key]: null });
+  }
+
+  /** Takes a key that was pressed before there was an input; false where there is one. */
+  function type_(key: string): boolean {
+    if (!ahead.current) {
+      return false;
+    }
+    ahead.current.text = key === 'Backspace' ? ahead.current.text?.slice(0, -1) : (ahead.current.text ?? '') + key;
+    return true;
+  }
+
+  /** What was typed so far, for the input that is there now. */
+  function take(): string | undefined {
+    const text = ahead.current?.text;
+    ahead.current = undefined;
+    return text;
+  }
+
+  /** Ends typing; what no input has taken is put into the row all the same. */
+  function finish(isLeft: boolean) {
+    const last = ahead.current;
+    stop();
+    if (last?.text === undefined) {
+      return;
+    }
+    const { row, field, text, opened } = last;
+    void opened
+      .then((isOpen) => isOpen && editing.open(row.id, formOf(type, field.key), { [field.key]: valueOf(field, text, people) }))
+      .then((isOpen) => (isOpen && isLeft ? editing.leave(row.id) : undefined));
+  }
+
+  function stop() {
+    ahead.current = undefined;
+    setTyping(false);
+  }
+
+  return { isTyping, begin, clear, type: type_, take, finish, stop };
+}
