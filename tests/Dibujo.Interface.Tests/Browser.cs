@@ -15,6 +15,7 @@ internal sealed class Browser : IDisposable
 
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
     private const int MostTold = 1500;
+    private const int MostTabs = 200;
     private readonly ChromeDriver driver;
     private readonly Uri address;
 
@@ -77,6 +78,11 @@ internal sealed class Browser : IDisposable
     internal void SeeNothing(string css, string text) => Until(
         $"no {css} with “{text}”", () => driver.ExecuteScript(Find, css, text, false) is null ? "" : null);
 
+    /// <summary>Waits until there are such elements and each has this text in it, in whatever case.</summary>
+    internal void SeeOnly(string css, string text) => Until(
+        $"only {css} with “{text}”",
+        () => driver.ExecuteScript("const all = [...document.querySelectorAll(arguments[0])]; return all.length > 0 && all.every((one) => one.innerText.toLowerCase().includes(arguments[1].toLowerCase()))", css, text) is true ? "" : null);
+
     /// <summary>Waits until some such element has this text in it.</summary>
     internal IWebElement See(string css, string text, bool isExact = false) => Until(
         $"{css} with “{text}”", () => (IWebElement?)driver.ExecuteScript(Find, css, text, isExact));
@@ -109,6 +115,22 @@ internal sealed class Browser : IDisposable
         var letters = keys.Where(key => key is < '\uE000' or > '\uF8FF').ToArray();
         Presses += keys.Length - letters.Length;
         Words += new string(letters).Split(' ', StringSplitOptions.RemoveEmptyEntries).Length;
+    }
+
+    /// <summary>Goes on from one thing to the next by Tab until such an element with this text in it has the focus.</summary>
+    internal void TabTo(string css, string text = "")
+    {
+        for (var i = 0; i < MostTabs; i++)
+        {
+            if (driver.ExecuteScript("const at = document.activeElement; return at.matches(arguments[0]) && at.innerText.includes(arguments[1])", css, text) is true)
+            {
+                return;
+            }
+
+            Keyboard(Keys.Tab);
+        }
+
+        throw new TimeoutException($"Did not come to {css} with “{text}” by {MostTabs} tabs.");
     }
 
     /// <summary>Presses a key that stands for something by itself, such as "n" for a new rule.</summary>
@@ -160,23 +182,36 @@ internal sealed class Browser : IDisposable
     internal object? Evaluate(string script) => driver.ExecuteScript($"return {script}");
 
     /// <summary>Takes the network away from the page, or gives it back.</summary>
-    internal void LoseConnection(bool isLost)
-    {
-        driver.ExecuteCdpCommand("Network.enable", []);
-        driver.ExecuteCdpCommand("Network.emulateNetworkConditions", new()
-        {
-            ["offline"] = isLost,
-            ["latency"] = 0,
-            ["downloadThroughput"] = -1,
-            ["uploadThroughput"] = -1,
-        });
-    }
+    internal void LoseConnection(bool isLost) => Network(isLost, 0);
+
+    /// <summary>Has every answer of the server come that many milliseconds later.</summary>
+    internal void Slowly(int latency) => Network(isLost: false, latency);
+
+    /// <summary>Pastes text where the focus is, as from another program.</summary>
+    internal void Paste(string text) => driver.ExecuteScript(
+        "const data = new DataTransfer(); data.setData('text/plain', arguments[0]); document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));", text);
+
+    /// <summary>What would be copied where the focus is.</summary>
+    internal string Copy() => (string)driver.ExecuteScript(
+        "const data = new DataTransfer(); document.activeElement.dispatchEvent(new ClipboardEvent('copy', { clipboardData: data, bubbles: true, cancelable: true })); return data.getData('text/plain');")!;
 
     /// <summary>Runs a script in the page.</summary>
     internal void Run(string script) => driver.ExecuteScript(script);
 
     /// <summary>Runs a script that answers by calling its last operand.</summary>
     internal object RunLater(string script) => driver.ExecuteAsyncScript(script)!;
+
+    private void Network(bool isLost, int latency)
+    {
+        driver.ExecuteCdpCommand("Network.enable", []);
+        driver.ExecuteCdpCommand("Network.emulateNetworkConditions", new()
+        {
+            ["offline"] = isLost,
+            ["latency"] = latency,
+            ["downloadThroughput"] = -1,
+            ["uploadThroughput"] = -1,
+        });
+    }
 
     private static void Act(Action action)
     {

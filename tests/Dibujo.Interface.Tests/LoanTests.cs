@@ -6,7 +6,7 @@ namespace Dibujo.Interface.Tests;
 public sealed class LoanTests(Server server) : IClassFixture<Server>
 {
     [Fact]
-    public void A_loan_goes_from_enquiry_to_approval_through_four_pairs_of_hands()
+    public void A_loan_goes_from_enquiry_to_return_through_four_pairs_of_hands()
     {
         using var officer = new Browser(server.Address);
         officer.SignIn("lorenz");
@@ -68,7 +68,7 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
         registrar.Press("button", "Save", isExact: true);
         registrar.See("aside [data-saying]", "Everything");
 
-        // A conservator may look, and is told whose the moves are.
+        // A director may look, and is told whose the moves are.
         using var director = new Browser(server.Address);
         director.SignIn("delphine");
         director.Open(address);
@@ -76,6 +76,107 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
         director.See("section[aria-label='What is missing']", "No move from here is yours to make: ");
         director.Press("a", "Read or print");
         director.See("article [data-field=insuredValue] dd", "EUR 120,000");
+
+        // What was typed into a field that gets hidden comes back when it shows again.
+        registrar.Type("#field-certificate", "C 4711");
+        Choose(registrar, "insuredBy", "State indemnity");
+        registrar.SeeNothing("#field-certificate");
+        Choose(registrar, "insuredBy", "Us");
+        registrar.SeeValue("#field-certificate", "C 4711");
+        Save(registrar);
+
+        // A refusal marks what is missing on whatever tab it is.
+        registrar.Press("aside button", "Draw up terms");
+        registrar.See("[role=alert] h3", "2 things speak against this");
+        Missing(registrar, "Second valuation");
+        registrar.Keyboard("118000" + Keys.Tab);
+        Missing(registrar, "Valuer");
+        registrar.Keyboard("Hart and Daughter" + Keys.Tab);
+        MoveOn(registrar, "Draw up terms", "Terms");
+        Missing(registrar, "Borrower contact");
+        registrar.Keyboard("Ines" + Keys.Tab + "Kahl" + Keys.Tab);
+        MoveOn(registrar, "Ask for approval", "Approval");
+
+        // Two in one record, on different fields: both are kept.
+        director.Open(address);
+        director.SeeLive();
+        director.Press("[role=tab]", "Insurance");
+        director.Retype("#field-insuredValue", "130000" + Keys.Tab);
+        registrar.Press("[role=tab]", "Closing");
+        registrar.Press("[role=tab]", "Transport");
+        registrar.Type("#field-grossWeight", "41" + Keys.Tab);
+        Save(registrar);
+        director.See("[data-news]", "Rosa");
+        Save(director);
+        director.Press("[role=tab]", "Transport");
+        director.SeeValue("#field-grossWeight", "41");
+
+        // A former value is put back from the history.
+        director.Press("section[aria-label=History] summary", "changed");
+        director.See("section[aria-label=History] li", "120,000");
+        director.Press("section[aria-label=History] button", "Put back");
+        director.Press("[role=tab]", "Insurance");
+        director.SeeValue("#field-insuredValue", "120,000");
+        Save(director);
+        MoveOn(director, "Dispatch", "In transit");
+        registrar.Open(address);
+        registrar.SeeLive();
+        MoveOn(registrar, "Confirm arrival", "On display");
+        registrar.Press("nav[aria-label=Form] a", "Condition on return");
+        registrar.See("[aria-current] span", "Condition on return");
+        registrar.SeeLive();
+        Choose(registrar, "stateBack", "Good");
+        registrar.Type("#field-returnedOn", "2.9.2031" + Keys.Tab);
+        Save(registrar);
+        registrar.Press("nav[aria-label=Form] a", "Loan file");
+        Missing(registrar, "Damage found");
+        registrar.Press("[data-field=damageFound] label", "No", isExact: true);
+        MoveOn(registrar, "Take back", "Returned");
+
+        // A returned loan is an archive for the desk, and says why.
+        officer.Open(address);
+        officer.SeeLive();
+        officer.See("#field-title[readonly]");
+        officer.Press("[data-field=title] button", "Why?");
+        officer.See("[role=note]", "Returned loans are closed");
+    }
+
+    [Fact]
+    public void A_loan_is_begun_filled_in_and_moved_on_by_keys_alone()
+    {
+        using var browser = new Browser(server.Address);
+        browser.SignIn("lorenz");
+        browser.Open("/types/object-loan/records/new");
+        browser.SeeLive();
+        browser.TabTo("#field-title");
+        browser.Keyboard("Bronze Heron for Vell");
+        browser.Keyboard(Keys.Control + "s" + Keys.Null);
+        browser.See("section[aria-label=History] li", "begun");
+        browser.SeeLive();
+        browser.Keyboard(Keys.Control + Keys.Enter + Keys.Null);
+        browser.See("[role=alert] h3", "speak against this");
+        // From what is missing to its field and on.
+        browser.TabTo("section[aria-label='What is missing'] button", "Borrower");
+        browser.Keyboard(Keys.Enter);
+        browser.See("#field-borrower:focus");
+        browser.Keyboard("Museum of Vell");
+        browser.TabTo("#field-purpose");
+        browser.Keyboard("research" + Keys.Enter);
+        browser.TabTo("#field-startDate");
+        browser.Keyboard("1 Mar 2031");
+        browser.TabTo("#field-endDate");
+        browser.Keyboard("1 Sep 2031");
+        browser.TabTo("[role=tab]", "Request");
+        browser.Keyboard(Keys.ArrowRight);
+        browser.See("[role=tab][aria-selected=true]", "Object and care");
+        browser.TabTo("#field-object");
+        browser.Keyboard("Cloak");
+        browser.See("[role=option]", "(No. ");
+        browser.Keyboard(Keys.ArrowDown + Keys.Enter);
+        browser.See("[data-moves]", "nothing stands in the way.");
+        browser.Keyboard(Keys.Control + Keys.Enter + Keys.Null);
+        browser.See("[aria-current=step]", "Assessment");
+        browser.See("aside [data-saying]", "Everything is saved.");
     }
 
     [Fact]
@@ -108,6 +209,25 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
         browser.Open("/types/object-loan/records");
         browser.See("[data-row]", "Tin Owl for Vell");
         Assert.Equal(false, browser.Evaluate("document.documentElement.scrollWidth > window.innerWidth + 1"));
+    }
+
+    private static void Save(Browser browser)
+    {
+        browser.Keyboard(Keys.Control + "s" + Keys.Null);
+        browser.See("aside [data-saying]", "Everything is saved.");
+    }
+
+    private static void MoveOn(Browser browser, string move, string stage)
+    {
+        browser.Press("aside button", move);
+        browser.See("[aria-current=step]", stage);
+    }
+
+    /// <summary>Presses what is missing, and is where it is to be filled in.</summary>
+    private static void Missing(Browser browser, string field)
+    {
+        browser.Press("section[aria-label='What is missing'] button", field);
+        browser.Until("the focus in a field", () => browser.Evaluate("document.activeElement.closest('[data-field]') !== null") is true ? "" : null);
     }
 
     private static void Choose(Browser browser, string field, string label)
