@@ -137,7 +137,7 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
         officer.Open(address);
         officer.SeeLive();
         officer.See("#field-title[readonly]");
-        officer.Press("[data-field=title] button", "Why?");
+        officer.Press("p[role=status] button", "Why?");
         officer.See("[role=note]", "Returned loans are closed");
     }
 

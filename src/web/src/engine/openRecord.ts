@@ -49,6 +49,12 @@ export class OpenRecord extends DrawnRecord {
     return this.given.setting;
   }
 
+  /** Whether a move leads on from the stage that it is in: where none does, nothing is needed to move on. */
+  get leadsOn(): boolean {
+    const { workflow, stage } = this.setting;
+    return this.type.workflows.find(({ key }) => key === workflow)?.moves.some(({ from }) => from === stage) ?? true;
+  }
+
   /** What was typed and not taken back, by field. */
   get trial(): ReadonlyMap<string, Value> {
     return this.typed;

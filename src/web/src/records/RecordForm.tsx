@@ -6,7 +6,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router-dom';
 import type { ElementKind, RecordType } from '../api/generated';
 import { usePeople } from '../api/people';
 import type { OpenRecord } from '../engine/openRecord';
-import { useField, useFromRecord, useSummary } from '../engine/useRecord';
+import { useElement, useField, useFromRecord, useSummary } from '../engine/useRecord';
 import { Place } from '../frame/Place';
 import { fieldLabel, formLabel } from '../sheet/lookUp';
 import { Sheet, tabOf } from '../sheet/Sheet';
@@ -131,6 +131,7 @@ export function RecordForm({ filling }: { filling: Filling }) {
         <FormChoice forms={type.forms} relevant={forms} current={stored.form} progress={outlook?.forms} />
       </div>
       <div className={classes.sheet}>
+        <Locked record={record} recordType={stored.recordType} />
         <Sheet type={type} record={record} formKey={stored.form} tab={tab} onTab={setTab} refusals={refusals} aside={why} />
       </div>
       <aside className={classes.side}>
@@ -181,6 +182,16 @@ export function RecordForm({ filling }: { filling: Filling }) {
       </aside>
     </main>
   );
+}
+
+/** Where the record is locked as a whole: that, once for all its fields. */
+function Locked({ record, recordType }: { record: OpenRecord; recordType: string }) {
+  const { isLocked } = useElement(record, 'record', 'record');
+  return isLocked ? (
+    <p className={classes.closed} role="status">
+      This record is locked. <Why record={record} kind="record" elementKey="record" recordType={recordType} />
+    </p>
+  ) : null;
 }
 
 /** What the record is called, as it is typed. */

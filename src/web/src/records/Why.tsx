@@ -27,9 +27,10 @@ export function Why({ record, kind, elementKey, recordType }: Props) {
     () => kind === 'field' && record.field(elementKey).offers !== null,
     `field:${elementKey}`,
   );
+  const isAllLocked = useElement(record, 'record', 'record').isLocked && kind !== 'record';
   const facets = [
-    ...(state.isLocked ? ['access'] : []),
-    ...(state.requirement === 'optional' ? [] : ['requirement']),
+    ...(state.isLocked && !isAllLocked ? ['access'] : []),
+    ...(state.requirement === 'optional' || (state.requirement === 'toMoveOn' && !record.leadsOn) ? [] : ['requirement']),
     ...(isNarrowed ? ['choices'] : []),
   ];
   if (!isLive || !state.isVisible || facets.length === 0) {

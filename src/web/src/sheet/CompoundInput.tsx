@@ -42,7 +42,7 @@ export function CompoundInput({ field, record, view, isReadOnly, describedBy }: 
             data-part={key}
             className={[
               isAsked && whole.requirement === 'optional' ? classes.asks : '',
-              state.isVisible ? (state.isLocked ? lines.locked : '') : lines.hidden,
+              state.isVisible ? (state.isLocked && !isReadOnly ? lines.locked : '') : lines.hidden,
             ].join(' ')}
             hidden={!state.isVisible && !isReadOnly}
             readOnly={isReadOnly || state.isLocked || !state.isVisible}

@@ -3,7 +3,7 @@ import type { ElementKind, Field } from '../api/generated';
 import { asks } from '../engine/elementState';
 import type { FieldView } from '../engine/drawnRecord';
 import type { OpenRecord } from '../engine/openRecord';
-import { useField } from '../engine/useRecord';
+import { useElement, useField } from '../engine/useRecord';
 import { Beside } from './Beside';
 import classes from './FieldCell.module.css';
 import { FieldInput } from './FieldInput';
@@ -39,14 +39,16 @@ export const FieldCell = memo(function FieldCell({
   refusal,
 }: Props) {
   const view = useField(record, field.key);
+  // Of a record that is locked as a whole that is said once, above.
+  const isAllLocked = useElement(record, 'record', 'record').isLocked;
   const { state } = view;
   if (!state.isVisible && !showHidden) {
     return null;
   }
-  const isAsked = asks(state);
+  const isAsked = asks(state) && (state.requirement === 'toSave' || record.leadsOn);
   const unfit = unfitChoices(field, view);
   const wrong = refusal || inLocale(view.violation) || unfit;
-  const askedParts = partsAskedFor(field, view);
+  const askedParts = partsAskedFor(field, view, record.leadsOn);
   const wrongId = `wrong-${field.key}`;
   const isReadOnly = state.isLocked || !state.isVisible;
   return (
@@ -65,7 +67,7 @@ export const FieldCell = memo(function FieldCell({
           {field.label}
         </label>
         {!state.isVisible && <span className={lines.word}>hidden</span>}
-        {state.isLocked && state.isVisible && <span className={lines.word}>locked</span>}
+        {state.isLocked && state.isVisible && !isAllLocked && <span className={lines.word}>locked</span>}
         {isAsked && (
           <span className={lines.word}>
             {state.requirement === 'toSave'
