@@ -11,7 +11,7 @@ internal sealed class Page : IDisposable
     private const string Observer = """
         window.seen = {}; window.longTasks = []; window.keys = [];
         const look = () => {
-          for (const [name, css] of [['drawn', '[data-field]'], ['live', '[data-live=true]'], ['rows', 'tbody tr'], ['rules', '[data-rule]']])
+          for (const [name, css] of [['drawn', '[data-field]'], ['live', '[data-live=true]'], ['rows', '[data-row]'], ['rules', '[data-rule]']])
             if (!(name in seen) && document.querySelector(css)) requestAnimationFrame(() => (seen[name] ??= performance.now()));
         };
         new MutationObserver(look).observe(document, { subtree: true, childList: true, attributes: true, attributeFilter: ['data-live'] });

@@ -2,7 +2,7 @@ using System.Globalization;
 using Dibujo.Endurance;
 using Dibujo.Screens;
 
-// Usage: [--json] [--tries N] [--demo-only | --drafting-only]. Build with scripts/build first.
+// Usage: [--json] [--tries N] [--demo-only | --drafting-only | --keys-only]. Build with scripts/build first.
 var asJson = args.Contains("--json", StringComparer.Ordinal);
 var at = Array.IndexOf(args, "--tries");
 var tries = at >= 0 ? int.Parse(args[at + 1], CultureInfo.InvariantCulture) : 20;
@@ -19,6 +19,7 @@ await using (server)
 
     await foreach (var figures in args.Contains("--drafting-only", StringComparer.Ordinal)
         ? screens.MeasureDraftingAsync()
+        : args.Contains("--keys-only", StringComparer.Ordinal) ? screens.MeasureKeysAsync()
         : screens.MeasureAsync(args.Contains("--demo-only", StringComparer.Ordinal)))
     {
         Console.WriteLine(asJson ? figures.Json() : figures.Row());

@@ -28,7 +28,7 @@ internal sealed class ScreenTimes(Uri address, Client administrator, int tries)
             var ids = await site.UseAsync(WideForm.With(Site.RecordType, rules), 3);
             if (rules == 500)
             {
-                foreach (var figures in Keys(Site.RecordType, ids[0], "300 fields, 500 rules, 30 on the tab", "1", WideForm.Name(1)).Concat(SheetKeys(rules)))
+                foreach (var figures in Keys(Site.RecordType, ids[0], "300 fields, 500 rules, 30 on the tab", "1", WideForm.Name(1)).Concat(SheetKeys(rules)).Concat(CellKeys(rules)))
                 {
                     yield return figures;
                 }
@@ -64,6 +64,25 @@ internal sealed class ScreenTimes(Uri address, Client administrator, int tries)
             {
                 yield return figures;
             }
+        }
+    }
+
+    /// <summary>Only how long keys take: on a form of 300 fields under 500 rules, one tab or ten, and in a cell of a list.</summary>
+    internal async IAsyncEnumerable<Figures> MeasureKeysAsync()
+    {
+        var site = new Site(administrator);
+        foreach (var isOneTab in (bool[])[false, true])
+        {
+            var ids = await site.UseAsync(WideForm.With(Site.RecordType, 500, isOneTab), 3);
+            foreach (var figures in Keys(Site.RecordType, ids[0], isOneTab ? "all 300 fields on one tab, 500 rules" : "300 fields, 500 rules, 30 on the tab", "1", WideForm.Name(1)))
+            {
+                yield return figures;
+            }
+        }
+
+        foreach (var figures in CellKeys(500))
+        {
+            yield return figures;
         }
     }
 
@@ -262,6 +281,22 @@ internal sealed class ScreenTimes(Uri address, Client administrator, int tries)
         page.Open($"/types/{Site.RecordType}/rules");
         page.Seen("live");
         yield return Type(page, $"drafting table's sheet, {rules} rules", "1", WideForm.Name(1));
+    }
+
+    /// <summary>A cell of a list, in a row of which thirty fields are seen.</summary>
+    private IEnumerable<Figures> CellKeys(int rules)
+    {
+        using var page = NewPage();
+        var columns = string.Join(',', Enumerable.Range(0, 30).Select(i => $$"""{"key":"{{WideForm.Name(i)}}","width":110}"""));
+        page.Open($"/types/{Site.RecordType}/records?list={Uri.EscapeDataString($$"""{"columns":[{{columns}}]}""")}");
+        page.Seen("rows");
+        Page.Rest(2500);
+        page.Press($"[data-row] [data-column={WideForm.Name(1)}]");
+        page.Focus("[role=grid]");
+        page.Key(OpenQA.Selenium.Keys.Enter);
+        page.Until($"document.activeElement.id === 'field-{WideForm.Name(1)}'");
+        Page.Rest(1500);
+        yield return Type(page, $"cell of a list, 30 columns, {rules} rules", "1", WideForm.Name(1));
     }
 
     /// <summary>Types into a field that drives others; how long each key took to be painted, by Event Timing, in steps of 8 ms.</summary>

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 
@@ -16,23 +17,45 @@ internal sealed class Browser : IDisposable
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
     private const int MostTold = 1500;
     private const int MostTabs = 200;
+    private const int UsualWidth = 1280;
+
+    /// <summary>Windows that nobody uses at the moment: starting one takes longer than most of what is done in it.</summary>
+    private static readonly ConcurrentBag<ChromeDriver> Idle = [];
+
     private readonly ChromeDriver driver;
     private readonly Uri address;
 
-    internal Browser(Uri address, int width = 1280)
+    /// <summary>Whether the window is as another person may find it once what it stores is deleted.</summary>
+    private bool isUsual;
+
+    static Browser() => AppDomain.CurrentDomain.ProcessExit += (_, _) =>
+    {
+        foreach (var one in Idle)
+        {
+            one.Quit();
+        }
+    };
+
+    internal Browser(Uri address, int width = UsualWidth)
     {
         this.address = address;
+        isUsual = width == UsualWidth;
+        driver = isUsual && Idle.TryTake(out var idle) ? idle : Start();
+        if (!isUsual)
+        {
+            // A window cannot be as narrow as a phone.
+            driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = 800, ["deviceScaleFactor"] = 1, ["mobile"] = true });
+        }
+    }
+
+    private static ChromeDriver Start()
+    {
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments(
             "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
             "--disable-component-update", "--disable-sync", "--window-size=1280,800", "--lang=en",
             $"--user-data-dir={Directory.CreateTempSubdirectory("dibujo-chromium-").FullName}");
-        driver = new(ChromeDriverService.CreateDefaultService("/usr/bin"), options, TimeSpan.FromMinutes(2));
-        if (width != 1280)
-        {
-            // A window cannot be as narrow as a phone.
-            driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = 800, ["deviceScaleFactor"] = 1, ["mobile"] = true });
-        }
+        return new(ChromeDriverService.CreateDefaultService("/usr/bin"), options, TimeSpan.FromMinutes(2));
     }
 
     /// <summary>How often the person pressed something or a key that is no part of a word, since it was last set.</summary>
@@ -41,7 +64,21 @@ internal sealed class Browser : IDisposable
     /// <summary>How many words were typed since it was last set.</summary>
     internal int Words { get; private set; }
 
-    public void Dispose() => driver.Quit();
+    /// <summary>Leaves nothing of this person behind, and the window to the next.</summary>
+    public void Dispose()
+    {
+        if (!isUsual)
+        {
+            driver.Quit();
+            return;
+        }
+
+        // What the page wants to say on leaving is not asked about.
+        driver.ExecuteCdpCommand("Page.navigate", new() { ["url"] = "about:blank" });
+        driver.ExecuteCdpCommand("Network.clearBrowserCookies", []);
+        driver.ExecuteCdpCommand("Storage.clearDataForOrigin", new() { ["origin"] = address.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "local_storage,session_storage,indexeddb,cache_storage" });
+        Idle.Add(driver);
+    }
 
     /// <summary>Counts from nothing again.</summary>
     internal void Recount() => (Presses, Words) = (0, 0);
@@ -175,8 +212,11 @@ internal sealed class Browser : IDisposable
     internal string? Attribute(string css, string name) => See(css).GetDomAttribute(name);
 
     /// <summary>Runs a script in each page that is opened from now on, before anything else in it.</summary>
-    internal void BeforeEachPage(string script) =>
+    internal void BeforeEachPage(string script)
+    {
+        isUsual = false;
         driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = script });
+    }
 
     /// <summary>Has the page tell something of itself.</summary>
     internal object? Evaluate(string script) => driver.ExecuteScript($"return {script}");
@@ -203,6 +243,7 @@ internal sealed class Browser : IDisposable
 
     private void Network(bool isLost, int latency)
     {
+        isUsual = false;
         driver.ExecuteCdpCommand("Network.enable", []);
         driver.ExecuteCdpCommand("Network.emulateNetworkConditions", new()
         {

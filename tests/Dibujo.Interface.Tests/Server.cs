@@ -3,7 +3,7 @@ namespace Dibujo.Interface.Tests;
 /// <summary>One server with a demo database of its own for a class of tests.</summary>
 public sealed class Server : IAsyncLifetime
 {
-    private readonly string data = ServerProcess.NewDataFolder();
+    private readonly string data = DemoFolder.New();
     private ServerProcess? process;
 
     internal Uri Address => process!.Address;

@@ -13,7 +13,7 @@ namespace Dibujo.Server.Tests;
 /// <summary>A server with a demo database of its own, and people who call it past the interface.</summary>
 public sealed class Site : WebApplicationFactory<Program>
 {
-    private readonly string data = ServerProcess.NewDataFolder();
+    private readonly string data = DemoFolder.New();
     private readonly ConcurrentDictionary<string, Task<Caller>> known = new(StringComparer.Ordinal);
 
     /// <summary>By which the server goes.</summary>
