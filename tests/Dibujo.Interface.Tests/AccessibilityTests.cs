@@ -237,7 +237,12 @@ public sealed class AccessibilityTests(Server server) : IClassFixture<Server>
     {
         browser.Run($"document.documentElement.setAttribute('data-mantine-color-scheme', '{theme}')");
         // Until nothing moves or changes colour any more.
-        Task.Delay(350).Wait();
+        browser.RunLater("""
+            const done = arguments[arguments.length - 1];
+            const isMoving = (one) => one.playState === 'running' && one.effect?.getTiming().iterations !== Infinity;
+            const look = () => (document.getAnimations().some(isMoving) ? setTimeout(look, 50) : done());
+            setTimeout(() => requestAnimationFrame(() => requestAnimationFrame(look)), 150);
+            """);
         var findings = (string)browser.RunLater($$"""
             const done = arguments[arguments.length - 1];
             axe.run(document, {{options}})

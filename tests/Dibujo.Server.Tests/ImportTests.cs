@@ -24,7 +24,7 @@ public sealed class ImportTests(Site site) : IClassFixture<Site>
 
         var refused = await Import(lorenz, file);
         Assert.Equal((0, 1), (Count(refused, "imported"), Count(refused, "refused")));
-        Assert.Contains("rosa saved this record on", refused.ToJsonString(), StringComparison.Ordinal);
+        Assert.Contains("Rosa Okkema saved this record on", refused.ToJsonString(), StringComparison.Ordinal);
         Assert.Equal("Bench of oak", await Title(lorenz, id));
 
         Assert.Equal(1, Count(await Import(lorenz, file, "?overwrite=true"), "imported"));
@@ -41,7 +41,7 @@ public sealed class ImportTests(Site site) : IClassFixture<Site>
         var trial = await Import(lorenz, file, "?dryRun=true");
         using var applied = await lorenz.Send(HttpMethod.Post, $"{Works}/records.csv", file, true, "text/csv");
 
-        Assert.Contains($"No. {id}, Plinth for the Kite, by lorenz on ", trial["latest"]![0]!.GetValue<string>(), StringComparison.Ordinal);
+        Assert.Contains($"No. {id}, Plinth for the Kite, by Lorenz on ", trial["latest"]![0]!.GetValue<string>(), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.Conflict, applied.StatusCode);
         Assert.Contains("Plinth for the Kite", JsonNode.Parse(await applied.Content.ReadAsStringAsync())!["detail"]!.GetValue<string>(), StringComparison.Ordinal);
         Assert.Equal("Plinth for the Kite", await Title(lorenz, id));

@@ -32,26 +32,27 @@ internal static class ImportRecords
     private static async Task<Results<Ok<ImportProgress>, ProblemHttpResult>> Begin(
         string key, bool? overwrite, HttpRequest request, DibujoDb db, Editions editions, Importer importer, AuditTrail audit, CancellationToken cancellation)
     {
+        var (read, problem) = await ReadAsync(key, overwrite == true, request, db, editions, cancellation);
+        return read is null ? problem! : read.Latest.IsEmpty
+            ? TypedResults.Ok(ImportProgress.Of(importer.Begin(
+                key, read.Rows, request.HttpContext.User, audit.Entry(request.HttpContext, AuditEvent.RecordsImported, key), overwrite == true)))
+            : NoVersions(read.Latest);
+    }
+
+    /// <summary>Reads the file; null and a problem where there is nothing to be read, or nothing that it could be read as.</summary>
+    private static async Task<(ReadFile? Read, ProblemHttpResult? Problem)> ReadAsync(
+        string key, bool overwrites, HttpRequest request, DibujoDb db, Editions editions, CancellationToken cancellation)
+    {
         if (await editions.CurrentAsync(db, key, cancellation) is not { } edition)
         {
-            return ReadRecordTypes.NoSuchRecordType(key);
+            return (null, ReadRecordTypes.NoSuchRecordType(key));
         }
 
         var (rows, mistake) = RecordTable.Read(edition.Definition.RecordType, await RequestFile.ReadAsync(request, cancellation));
-        if (mistake is not null)
-        {
-            return Unreadable(mistake);
-        }
-
-        var latest = overwrite == true ? [] : await LatestAsync(db, rows, key, cancellation);
-        return latest.IsEmpty
-            ? TypedResults.Ok(ImportProgress.Of(importer.Begin(
-                key, rows, request.HttpContext.User, audit.Entry(request.HttpContext, AuditEvent.RecordsImported, key), overwrite == true)))
-            : NoVersions(latest);
+        return mistake is null
+            ? (new(edition, rows, overwrites ? [] : await LatestAsync(db, rows, key, cancellation)), null)
+            : (null, TypedResults.Problem(mistake, statusCode: StatusCodes.Status400BadRequest, title: "The file could not be read; nothing was imported."));
     }
-
-    private static ProblemHttpResult Unreadable(string mistake) =>
-        TypedResults.Problem(mistake, statusCode: StatusCodes.Status400BadRequest, title: "The file could not be read; nothing was imported.");
 
     private static ProblemHttpResult NoVersions(ImmutableArray<string> latest) => TypedResults.Problem(
         $"It does not say which versions its rows were made from, so later saves may be overwritten. Latest changed: {string.Join("; ", latest)}. Export the records again to have the versions, or choose to overwrite.",
@@ -73,28 +74,22 @@ internal static class ImportRecords
         string key, bool? dryRun, bool? overwrite, HttpRequest request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, RecordNews news,
         AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
     {
-        if (await editions.CurrentAsync(db, key, cancellation) is not { } edition)
+        var (read, problem) = await ReadAsync(key, overwrite == true, request, db, editions, cancellation);
+        if (read is null)
         {
-            return ReadRecordTypes.NoSuchRecordType(key);
+            return problem!;
         }
 
-        var (rows, mistake) = RecordTable.Read(edition.Definition.RecordType, await RequestFile.ReadAsync(request, cancellation));
-        if (mistake is not null)
+        if (!read.Latest.IsEmpty && dryRun != true)
         {
-            return Unreadable(mistake);
+            return NoVersions(read.Latest);
         }
 
-        var latest = overwrite == true ? [] : await LatestAsync(db, rows, key, cancellation);
-        if (!latest.IsEmpty && dryRun != true)
-        {
-            return NoVersions(latest);
-        }
-
-        var import = new RecordImport(db, edition, circumstances, lookup, news, request.HttpContext.User, clock, dryRun == true, overwrite == true);
+        var import = new RecordImport(db, read.Edition, circumstances, lookup, news, request.HttpContext.User, clock, dryRun == true, overwrite == true);
         ImportReport report;
         try
         {
-            report = ImportReport.Of(await import.RunAsync(rows, cancellation)) with { Latest = latest };
+            report = ImportReport.Of(await import.RunAsync(read.Rows, cancellation)) with { Latest = read.Latest };
         }
         catch (OperationCanceledException) when (import.Stored > 0)
         {
@@ -123,10 +118,16 @@ internal static class ImportRecords
                 .Select(r => new Records.RecordRow(r.Id, r.Title, r.Workflow, r.Stage, r.ChangedAt, r.ChangedBy)).ToListAsync(cancellation));
         }
 
+        var names = await PersonNames.ReadAsync(db, cancellation);
         return
         [
             .. latest.OrderByDescending(r => r.ChangedAt).Take(MostLatest).Select(r => string.Create(CultureInfo.InvariantCulture,
-                $"No. {r.Id}, {r.Title}, by {r.ChangedBy} on {r.ChangedAt:d MMM yyyy} at {r.ChangedAt:HH:mm} UTC")),
+                $"No. {r.Id}, {r.Title}, by {names.NameOf(r.ChangedBy)} on {r.ChangedAt:d MMM yyyy HH:mm} UTC")),
         ];
     }
+
+    /// <param name="Edition">The rules in force.</param>
+    /// <param name="Rows">What stands in the file.</param>
+    /// <param name="Latest">What may be overwritten by it: see <see cref="LatestAsync"/>.</param>
+    private sealed record ReadFile(Edition Edition, ImmutableArray<ReadRow> Rows, ImmutableArray<string> Latest);
 }

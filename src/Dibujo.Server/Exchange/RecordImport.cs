@@ -5,6 +5,7 @@ using Dibujo.Core.Csv;
 using Dibujo.Core.Records;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
+using Dibujo.Server.Accounts;
 using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
@@ -45,6 +46,9 @@ internal sealed class RecordImport(
     /// <summary>Whether other rules are in force by now than those under which rows are judged here.</summary>
     private bool isSuperseded;
 
+    /// <summary>What people are called who saved a record meanwhile.</summary>
+    private ImmutableDictionary<string, string> names = ImmutableDictionary<string, string>.Empty;
+
     /// <summary>What is waiting to be stored: the row's place in the reports, what becomes of its record, and the record as it was read.</summary>
     private readonly List<Pending> pending = [];
 
@@ -61,6 +65,7 @@ internal sealed class RecordImport(
 
     internal async Task<ImmutableArray<RowReport>> RunAsync(ImmutableArray<ReadRow> rows, CancellationToken cancellation)
     {
+        names = await PersonNames.ReadAsync(db, cancellation);
         foreach (var chunk in rows.Chunk(ChunkSize))
         {
             if (isSuperseded)
@@ -237,8 +242,8 @@ internal sealed class RecordImport(
         }
     }
 
-    private static string Overtaken(StoredRecord record) => string.Create(CultureInfo.InvariantCulture,
-        $"{record.ChangedBy} saved this record on {record.ChangedAt:d MMM yyyy} at {record.ChangedAt:HH:mm} UTC, after the file was made. Export it again, or choose to overwrite later saves.");
+    private string Overtaken(StoredRecord record) => string.Create(CultureInfo.InvariantCulture,
+        $"{names.NameOf(record.ChangedBy)} saved this record on {record.ChangedAt:d MMM yyyy HH:mm} UTC, after the file was made. Export it again, or choose to overwrite later saves.");
 
     private static StoredRecord Copy(StoredRecord record) => new()
     {

@@ -48,7 +48,7 @@ internal static class SaveRecord
             Before = Only(before, changed),
             After = Only(record.Values, changed),
             Channel = through is null ? null : SubjectTypes.KeyOf(through.Channel),
-            Form = through is { Channel: Channel.Form } ? through.Form : null,
+            Form = through is { Channel: Channel.Form or Channel.List } ? through.Form : null,
             FromStage = fromStage,
             ToStage = record.Stage,
         };
@@ -136,7 +136,7 @@ internal static class SaveRecord
     private static async Task<ProblemHttpResult> OvertakenAsync(DibujoDb db, StoredRecord record, CancellationToken cancellation)
     {
         var by = await db.History.Where(e => e.RecordId == record.Id).OrderByDescending(e => e.Version).Select(e => e.By).FirstOrDefaultAsync(cancellation) ?? record.ChangedBy;
-        var who = await db.Users.Where(u => u.UserName == by).Select(u => u.DisplayName).FirstOrDefaultAsync(cancellation) ?? by;
+        var who = (await PersonNames.ReadAsync(db, cancellation)).NameOf(by);
         return TypedResults.Problem(
             $"{who} has changed this record in the meantime. Nothing of theirs was overwritten, and nothing of yours is lost: look at both and go on.",
             statusCode: StatusCodes.Status409Conflict,

@@ -7,6 +7,7 @@ import { beginImport } from '../api/generated';
 import { Place } from '../frame/Place';
 import { useRecordType } from '../records/queries';
 import lines from '../sheet/lines.module.css';
+import { inLocale } from '../writing/dates';
 import { IntakeProgress } from '../tables/IntakeProgress';
 import { refusedFile } from './csvRows';
 import classes from './IntakePage.module.css';
@@ -59,7 +60,7 @@ export function IntakePage() {
         {problem && (
           <div role="alert" className={classes.problem}>
             <Text className={lines.wrong}>
-              {problem.title} {problem.detail}
+              {problem.title} {inLocale(problem.detail ?? '')}
             </Text>
             {problem.status === 409 && file && (
               <Button mt="xs" variant="default" onClick={() => void begin(file.name, file.text, true)}>

@@ -116,8 +116,11 @@ const fieldsOf = ({ before, after }: HistoryView) => [...new Set([...Object.keys
 const ways: Record<string, string> = { list: 'In the list', import: 'By an import', api: 'By a program', form: 'On a form' };
 
 function through(type: RecordType, { channel, form }: HistoryView) {
-  return form
-    ? `On ${formLabel({ recordType: type }, form)}`
+  const label = form && formLabel({ recordType: type }, form);
+  return label
+    ? channel === 'list'
+      ? `In the list, through ${label}`
+      : `On ${label}`
     : channel
       ? (ways[channel] ?? channel)
       : 'By a publication, or before this was noted';

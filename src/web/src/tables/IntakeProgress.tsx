@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { answered, type Problem } from '../api/client';
 import { endImport, readImport, type RowReport } from '../api/generated';
 import lines from '../sheet/lines.module.css';
+import { inLocale } from '../writing/dates';
 import classes from './Tables.module.css';
 
 const mostShown = 200;
@@ -83,7 +84,7 @@ export function IntakeProgress({ id, fileOf }: Props) {
                 {refused.slice(0, mostShown).map(({ line, reasons }) => (
                   <tr key={line}>
                     <td className={classes.number}>{line}</td>
-                    <td>{reasons.join(' ')}</td>
+                    <td>{inLocale(reasons.join(' '))}</td>
                   </tr>
                 ))}
               </tbody>
