@@ -39,9 +39,12 @@ internal sealed class ServerProcess : IAsyncDisposable
     /// <param name="data">Its data folder.</param>
     /// <param name="largestFile">Kilobytes that no file of it may exceed, as if the disk were full; null for no such limit.</param>
     /// <param name="settings">More for its command line.</param>
-    internal static async Task<ServerProcess> Start(string data, int? largestFile = null, params string[] settings)
+    internal static Task<ServerProcess> Start(string data, int? largestFile = null, params string[] settings) => StartAt(
+        new Uri(Environment.GetEnvironmentVariable("DIBUJO_URLS") ?? $"http://127.0.0.1:{FreePort()}"), data, largestFile, settings);
+
+    /// <summary>Starts it again at the address where it was.</summary>
+    internal static async Task<ServerProcess> StartAt(Uri address, string data, int? largestFile = null, params string[] settings)
     {
-        var address = new Uri(Environment.GetEnvironmentVariable("DIBUJO_URLS") ?? $"http://127.0.0.1:{FreePort()}");
         var started = Process.Start(StartInfo(data, address, largestFile, settings))!;
         var output = new System.Text.StringBuilder();
         started.OutputDataReceived += (_, line) =>

@@ -66,6 +66,29 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
     }
 
     [Fact]
+    public async Task A_server_that_is_killed_takes_nothing_that_was_typed_with_it()
+    {
+        var data = DemoFolder.New();
+        var killed = await ServerProcess.Start(data);
+        using var browser = new Browser(killed.Address);
+        var address = Begin(browser, "Slate Kite for Vell");
+        browser.Type("#field-borrower", "Museum of Vell");
+        browser.Until("what is typed on the shelf", () => browser.Evaluate("Object.values(localStorage).some((kept) => kept.includes('Museum of Vell'))") is true ? "" : null);
+        await killed.DisposeAsync();
+        browser.Press("button", "Save", isExact: true);
+        browser.See("[role=alert]", "Nothing is lost.");
+        browser.SeeValue("#field-borrower", "Museum of Vell");
+
+        await using var again = await ServerProcess.StartAt(killed.Address, data);
+        browser.Open(address);
+        browser.See("section[aria-label='Typed before']", "Museum of Vell");
+        browser.Press("button", "Put it in again");
+        browser.Press("button", "Save", isExact: true);
+        browser.See("aside [data-saying]", "Everything is saved.");
+        browser.SeeValue("#field-borrower", "Museum of Vell");
+    }
+
+    [Fact]
     public void What_cannot_be_read_stays_and_is_said()
     {
         using var browser = new Browser(server.Address);

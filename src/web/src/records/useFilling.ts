@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useLocation, useNavigate } from 'react-router-dom';
+import { useNavigate } from 'react-router-dom';
 import { answered, type Problem } from '../api/client';
 import { beginRecord, createRecord, readRecord, saveRecord, type RecordType, type RecordView } from '../api/generated';
 import { useSignedIn } from '../api/signedIn';
@@ -37,6 +37,12 @@ export interface Choosing {
   onto: Omit<Opened, 'typed'>;
 }
 
+/**
+ * The record that was begun here a moment ago, with what was typed into it and not saved with the rest. Known to no reload: the
+ * shelf is for that.
+ */
+let begun: { id: number; typed: Values } | undefined;
+
 /** How long nothing is typed before it is put on the shelf, in milliseconds. */
 const pause = 200;
 
@@ -47,14 +53,14 @@ const pause = 200;
 export function useFilling(first: Omit<Opened, 'typed'>) {
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const { state } = useLocation() as { state: { typed?: Values } | null };
   const person = useSignedIn().data?.person?.userName ?? '';
-  const [opened, setOpened] = useState<Opened>({ ...first, typed: state?.typed ?? {} });
+  const [handed] = useState(() => (begun?.id === first.stored.id ? begun?.typed : undefined));
+  const [opened, setOpened] = useState<Opened>({ ...first, typed: handed ?? {} });
   const { type, stored } = opened;
   const id = stored.id ?? 0;
   const record = useOpenRecord(type, stored, opened.typed);
   const shelf = useMemo(() => shelfOf(person, id || `new ${stored.recordType}`), [person, id, stored.recordType]);
-  const [offered, setOffered] = useState<Kept | null>(() => (state?.typed ? null : shelf.read()));
+  const [offered, setOffered] = useState<Kept | null>(() => (handed ? null : shelf.read()));
   const [choosing, setChoosing] = useState<Choosing>();
   const [news, setNews] = useState<News>();
   const [refused, setRefused] = useState<{ problem: Problem; at: Values }>();
@@ -69,6 +75,10 @@ export function useFilling(first: Omit<Opened, 'typed'>) {
   });
 
   const title = String((stored.values as Values)[type.titleField] ?? '');
+  useEffect(() => {
+    begun = undefined;
+  }, []);
+
   useEffect(() => {
     if (id !== 0) {
       noteOpened({ id, recordType: stored.recordType, title });
@@ -177,7 +187,11 @@ export function useFilling(first: Omit<Opened, 'typed'>) {
       unshelve();
       if (id === 0) {
         const search = saved.form === type.forms[0]?.key ? '' : `?form=${saved.form}`;
-        await navigate({ pathname: `/records/${saved.id}`, search }, { replace: true, state: { isSaved: true, typed } });
+        begun = { id: saved.id, typed };
+        if (Object.keys(typed).length > 0) {
+          shelfOf(person, saved.id).keep({ typed, version: saved.version, at: new Date().toISOString() });
+        }
+        await navigate({ pathname: `/records/${saved.id}`, search }, { replace: true, state: { isSaved: true } });
         return true;
       }
       setNews(undefined);
