@@ -6,6 +6,7 @@ import { Cell } from './Cell';
 import { formOf } from './changing';
 import classes from './Grid.module.css';
 import { OpenCell } from './OpenCell';
+import { inLocale } from '../writing/dates';
 import type { OpenRow } from './useEditing';
 
 interface Props {
@@ -109,7 +110,7 @@ export function GridRow({
       })}
       {reasons.length > 0 && (
         <div className={classes.refused} role="alert">
-          Not saved. {reasons.map(([, message]) => message).join(' ')}{' '}
+          Not saved. {reasons.map(([, message]) => inLocale(message)).join(' ')}{' '}
           <UnstyledButton onClick={onTakeBack}>Take back what was typed</UnstyledButton>
         </div>
       )}

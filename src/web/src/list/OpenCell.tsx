@@ -45,7 +45,7 @@ export function OpenCell({ field, record, isActive, refusal, onInput }: Props) {
       onFocus(cell.current?.querySelector<HTMLInputElement | HTMLTextAreaElement>('input:not([type=hidden]), textarea'));
     }
   }, [isActive, isReadOnly]);
-  const wrong = refusal ?? inLocale(view.violation);
+  const wrong = inLocale(refusal ?? view.violation);
   if (!state.isVisible) {
     return <span className={classes.hidden} title="Hidden for this record" />;
   }

@@ -47,7 +47,7 @@ export const FieldCell = memo(function FieldCell({
   }
   const isAsked = asks(state) && (state.requirement === 'toSave' || record.leadsOn);
   const unfit = unfitChoices(field, view);
-  const wrong = refusal || inLocale(view.violation) || unfit;
+  const wrong = inLocale(refusal || view.violation) || unfit;
   const askedParts = partsAskedFor(field, view, record.leadsOn);
   const wrongId = `wrong-${field.key}`;
   const isReadOnly = state.isLocked || !state.isVisible;
