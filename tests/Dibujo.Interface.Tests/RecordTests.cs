@@ -229,6 +229,7 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
         using var browser = new Browser(server.Address);
         browser.SignIn("ada");
         browser.Open("/types/object-loan/rules");
+        browser.SeeLive();
         browser.Press("[role=tab]", "Transport");
         browser.See("[data-field=flightNumber][data-visible=false]", "hidden");
         browser.Press("[data-field=flightNumber] button[aria-label^='Rule 11']");

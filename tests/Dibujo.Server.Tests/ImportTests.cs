@@ -41,7 +41,7 @@ public sealed class ImportTests(Site site) : IClassFixture<Site>
         var trial = await Import(lorenz, file, "?dryRun=true");
         using var applied = await lorenz.Send(HttpMethod.Post, $"{Works}/records.csv", file, true, "text/csv");
 
-        Assert.Contains($"No. {id}, Plinth for the Kite, by Lorenz on ", trial["latest"]![0]!.GetValue<string>(), StringComparison.Ordinal);
+        Assert.Contains($"No. {id}, Plinth for the Kite, by Lorenz Vahl on ", trial["latest"]![0]!.GetValue<string>(), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.Conflict, applied.StatusCode);
         Assert.Contains("Plinth for the Kite", JsonNode.Parse(await applied.Content.ReadAsStringAsync())!["detail"]!.GetValue<string>(), StringComparison.Ordinal);
         Assert.Equal("Plinth for the Kite", await Title(lorenz, id));

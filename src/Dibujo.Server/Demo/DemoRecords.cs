@@ -3,6 +3,7 @@ using System.Globalization;
 using Dibujo.Core.Compilation;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Listing;
 using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
@@ -47,6 +48,10 @@ internal sealed class DemoRecords(Definition definition, DateTime now, IReadOnly
             Values = values,
             ChangedAt = DateTime.SpecifyKind(now.AddMinutes(-17 * number), DateTimeKind.Utc),
             ChangedBy = Pick("lorenz", "rosa", "conrad"),
+            // Lists are right from the first moment on.
+            Standing = Standing.Of(program, values, new Setting(workflow.Key, workflow.Stages[stage].Key).At(now), this),
+            StandingEdition = 1,
+            StandingDay = DateOnly.FromDateTime(now),
         };
     }
 

@@ -3,6 +3,7 @@ using System.Globalization;
 using Dibujo.Core.Csv;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Auditing;
+using Dibujo.Server.Hosting;
 using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
@@ -69,10 +70,11 @@ internal static class ImportRecords
     /// <param name="news">Tells others of what was stored.</param>
     /// <param name="audit">Where it is noted.</param>
     /// <param name="clock">The time of the save.</param>
+    /// <param name="courtesy">Has it make way for others.</param>
     /// <param name="cancellation">Ends the request.</param>
     private static async Task<Results<Ok<ImportReport>, ProblemHttpResult>> Run(
         string key, bool? dryRun, bool? overwrite, HttpRequest request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, RecordNews news,
-        AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
+        AuditTrail audit, TimeProvider clock, Courtesy courtesy, CancellationToken cancellation)
     {
         var (read, problem) = await ReadAsync(key, overwrite == true, request, db, editions, cancellation);
         if (read is null)
@@ -85,7 +87,7 @@ internal static class ImportRecords
             return NoVersions(read.Latest);
         }
 
-        var import = new RecordImport(db, read.Edition, circumstances, lookup, news, request.HttpContext.User, clock, dryRun == true, overwrite == true);
+        var import = new RecordImport(db, read.Edition, circumstances, lookup, news, request.HttpContext.User, clock, courtesy, dryRun == true, overwrite == true);
         ImportReport report;
         try
         {

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Security.Claims;
 using Dibujo.Core.Csv;
+using Dibujo.Server.Hosting;
 using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
@@ -47,7 +48,7 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
         {
             var edition = (await services.GetRequiredService<Editions>().CurrentAsync(db, import.RecordType, CancellationToken.None))!;
             import.Work = new RecordImport(
-                db, edition, services.GetRequiredService<Circumstances>(), services.GetRequiredService<RecordLookup>(), services.GetRequiredService<RecordNews>(), user, services.GetRequiredService<TimeProvider>(),
+                db, edition, services.GetRequiredService<Circumstances>(), services.GetRequiredService<RecordLookup>(), services.GetRequiredService<RecordNews>(), user, services.GetRequiredService<TimeProvider>(), services.GetRequiredService<Courtesy>(),
                 isTrial: false, overwrites);
             try
             {

@@ -6,6 +6,7 @@ using Dibujo.Core.Records;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Hosting;
 using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
@@ -25,10 +26,11 @@ namespace Dibujo.Server.Exchange;
 /// <param name="news">Tells others of what was stored.</param>
 /// <param name="user">Who asks.</param>
 /// <param name="clock">The time of the saves.</param>
+/// <param name="courtesy">Has it make way for others.</param>
 /// <param name="isTrial">Whether nothing is stored.</param>
 /// <param name="overwrites">Whether a row counts also where its record has been saved since the file was made.</param>
 internal sealed class RecordImport(
-    DibujoDb db, Edition edition, Circumstances circumstances, RecordLookup lookup, RecordNews news, ClaimsPrincipal user, TimeProvider clock, bool isTrial, bool overwrites)
+    DibujoDb db, Edition edition, Circumstances circumstances, RecordLookup lookup, RecordNews news, ClaimsPrincipal user, TimeProvider clock, Courtesy courtesy, bool isTrial, bool overwrites)
 {
     private const int ChunkSize = 50;
 
@@ -68,6 +70,7 @@ internal sealed class RecordImport(
         names = await PersonNames.ReadAsync(db, cancellation);
         foreach (var chunk in rows.Chunk(ChunkSize))
         {
+            var piece = courtesy.Begin();
             if (isSuperseded)
             {
                 reports.AddRange(chunk.Select(row => new RowReport(row.Line, row.Id, [Superseded])));
@@ -91,7 +94,7 @@ internal sealed class RecordImport(
             await StoreAsync(cancellation);
             // Others come in between, and what a link leads to may be another record by now.
             lookup.Forget(andExpected: !isTrial);
-            await Task.Yield();
+            await piece.RestAsync(cancellation);
         }
 
         return [.. reports];

@@ -66,6 +66,7 @@ internal static class DibujoServer
         builder.Services.AddSingleton<Restanding>();
         builder.Services.AddHostedService(services => services.GetRequiredService<Restanding>());
         builder.Services.AddSingleton<ReadTables>();
+        builder.Services.AddSingleton<Courtesy>();
         builder.Services.AddSingleton<Importer>();
         builder.Services.AddScoped<Invitations>();
         builder.Services.AddSignalR();
@@ -80,6 +81,7 @@ internal static class DibujoServer
         app.UseStatusCodePages();
         app.UseReadiness();
         app.UseBuiltFiles();
+        app.UseCourtesy();
         app.UseAuthentication();
         app.UseAuthorization();
         app.MapHealthChecks("/health").AllowAnonymous();
@@ -217,6 +219,16 @@ internal static class DibujoServer
             }
 
             await next(http);
+        });
+    }
+
+    private static void UseCourtesy(this WebApplication app)
+    {
+        var courtesy = app.Services.GetRequiredService<Courtesy>();
+        app.Use((http, next) =>
+        {
+            courtesy.Note();
+            return next(http);
         });
     }
 

@@ -25,6 +25,9 @@ internal sealed class FilterSql(RecordType type, IReadOnlyDictionary<string, lon
         _ => throw new ArgumentOutOfRangeException(nameof(filter)),
     };
 
+    /// <summary>Whether a record passes the test in which the column is blank.</summary>
+    internal static bool IsNegative(Test test) => Positive(test).IsNegated;
+
     /// <summary>A value as a parameter.</summary>
     internal string Parameter(object value)
     {

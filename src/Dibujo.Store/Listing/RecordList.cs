@@ -3,6 +3,7 @@ using System.Data.Common;
 using System.Globalization;
 using System.Text;
 using System.Text.Json;
+using Dibujo.Core.Conditions;
 using Dibujo.Core.Listing;
 using Dibujo.Core.Records;
 using Microsoft.Data.Sqlite;
@@ -25,12 +26,12 @@ public sealed class RecordList(DibujoDb db)
     {
         var place = Place.Read(after);
         var found = new List<(object? Key, int Id)>();
-        if (!place.IsBlank)
+        if (!place.IsBlank && !Asks(query.Filter, query.SortBy, test => test == Test.Blank))
         {
             await ReadAsync(query, place, isBlank: false, count + 1, found, cancellation);
         }
 
-        if (found.Count <= count && IsField(query))
+        if (found.Count <= count && IsField(query) && !Asks(query.Filter, query.SortBy, test => !FilterSql.IsNegative(test)))
         {
             await ReadAsync(query, place.IsBlank ? place : new(true, null, null), isBlank: true, count + 1 - found.Count, found, cancellation);
         }
@@ -66,6 +67,14 @@ public sealed class RecordList(DibujoDb db)
 
         return tally.ToImmutable();
     }
+
+    /// <summary>Whether nothing passes the filter but what passes such a test on that column: then it need not be looked for where nothing can.</summary>
+    private static bool Asks(Filter? filter, string column, Func<Test, bool> isSuch) => filter switch
+    {
+        FilterClause clause => clause.Of == column && isSuch(clause.Test),
+        FilterGroup { Quantifier: Quantifier.AllOf } group => group.Members.Any(member => Asks(member, column, isSuch)),
+        _ => false,
+    };
 
     private static bool IsField(RecordQuery query) => ListColumn.Of(query.Type, query.SortBy) is { Key: not (ListColumn.Number or ListColumn.Stage or ListColumn.Workflow or ListColumn.ChangedAt or ListColumn.ChangedBy) };
 
