@@ -12,6 +12,10 @@ internal static class PersonNames
         (await db.Users.AsNoTracking().Select(u => new { u.UserName, u.DisplayName }).ToListAsync(cancellation))
             .ToImmutableDictionary(u => u.UserName!, u => u.DisplayName, StringComparer.OrdinalIgnoreCase);
 
+    /// <summary>What one of them is called; the account name itself where there is no such account any more.</summary>
+    internal static async Task<string> ReadAsync(DibujoDb db, string userName, CancellationToken cancellation) =>
+        await db.Users.Where(u => u.UserName == userName).Select(u => u.DisplayName).FirstOrDefaultAsync(cancellation) ?? userName;
+
     /// <summary>What somebody is called; the account name itself where there is no such account any more.</summary>
     internal static string NameOf(this ImmutableDictionary<string, string> names, string userName) => names.GetValueOrDefault(userName, userName);
 }

@@ -136,7 +136,7 @@ internal static class SaveRecord
     private static async Task<ProblemHttpResult> OvertakenAsync(DibujoDb db, StoredRecord record, CancellationToken cancellation)
     {
         var by = await db.History.Where(e => e.RecordId == record.Id).OrderByDescending(e => e.Version).Select(e => e.By).FirstOrDefaultAsync(cancellation) ?? record.ChangedBy;
-        var who = (await PersonNames.ReadAsync(db, cancellation)).NameOf(by);
+        var who = await PersonNames.ReadAsync(db, by, cancellation);
         return TypedResults.Problem(
             $"{who} has changed this record in the meantime. Nothing of theirs was overwritten, and nothing of yours is lost: look at both and go on.",
             statusCode: StatusCodes.Status409Conflict,

@@ -43,7 +43,7 @@ public sealed class RecordList(DibujoDb db)
     public async Task<int> CountAsync(RecordQuery query, CancellationToken cancellation)
     {
         await using var command = await CommandAsync(cancellation);
-        command.CommandText = $"""SELECT count(*) FROM "Records" AS r WHERE r."RecordType" = $type{await WhereAsync(query, command, "r.\"Id\"", cancellation)}""";
+        command.CommandText = $"""SELECT count(*) FROM "Records" AS r WHERE r."RecordType" = $type{Where(query, command, "r.\"Id\"", await FieldsAsync(query.Type, command, cancellation))}""";
         command.Parameters.AddWithValue("$type", query.Type.Key);
         return Convert.ToInt32(await command.ExecuteScalarAsync(cancellation), CultureInfo.InvariantCulture);
     }
@@ -52,12 +52,13 @@ public sealed class RecordList(DibujoDb db)
     public async Task<ImmutableDictionary<string, int>> TallyAsync(RecordQuery query, string column, CancellationToken cancellation)
     {
         await using var command = await CommandAsync(cancellation);
-        if (!(await FieldsAsync(query.Type, command, cancellation)).TryGetValue(column, out var field))
+        var fields = await FieldsAsync(query.Type, command, cancellation);
+        if (!fields.TryGetValue(column, out var field))
         {
             return ImmutableDictionary<string, int>.Empty;
         }
 
-        command.CommandText = $"""SELECT s."Key", count(*) FROM "IndexedValues" AS s WHERE s."Field" = {field}{await WhereAsync(query, command, "s.\"Record\"", cancellation)} GROUP BY s."Key" """;
+        command.CommandText = $"""SELECT s."Key", count(*) FROM "IndexedValues" AS s WHERE s."Field" = {field}{Where(query, command, "s.\"Record\"", fields)} GROUP BY s."Key" """;
         await using var reader = await command.ExecuteReaderAsync(cancellation);
         var tally = ImmutableDictionary.CreateBuilder<string, int>(StringComparer.Ordinal);
         while (await reader.ReadAsync(cancellation))
@@ -120,7 +121,7 @@ public sealed class RecordList(DibujoDb db)
             from += isBlank ? $" AND {id} {sign} {sql.Parameter(last)}" : $" AND ({key}, {id}) {sign} ({sql.Parameter(place.Key!)}, {sql.Parameter(last)})";
         }
 
-        command.CommandText = $"SELECT {key}, {id} {from}{await WhereAsync(query, command, id, cancellation)} ORDER BY {(isBlank ? "" : $"{key} {order}, ")}{id} {order} LIMIT {count.ToString(CultureInfo.InvariantCulture)}";
+        command.CommandText = $"SELECT {key}, {id} {from}{Where(query, command, id, fields)} ORDER BY {(isBlank ? "" : $"{key} {order}, ")}{id} {order} LIMIT {count.ToString(CultureInfo.InvariantCulture)}";
         await using var reader = await command.ExecuteReaderAsync(cancellation);
         while (await reader.ReadAsync(cancellation))
         {
@@ -129,9 +130,9 @@ public sealed class RecordList(DibujoDb db)
     }
 
     /// <summary>Filter and search, each with AND before it.</summary>
-    private static async Task<string> WhereAsync(RecordQuery query, SqliteCommand command, string id, CancellationToken cancellation)
+    private static string Where(RecordQuery query, SqliteCommand command, string id, Dictionary<string, long> fields)
     {
-        var sql = new FilterSql(query.Type, await FieldsAsync(query.Type, command, cancellation), command);
+        var sql = new FilterSql(query.Type, fields, command);
         var where = query.Filter is null ? "" : $" AND {sql.Of(query.Filter, id)}";
         if (string.IsNullOrWhiteSpace(query.Search))
         {

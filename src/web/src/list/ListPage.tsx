@@ -20,7 +20,7 @@ import { editions, engine } from '../engine/pageEngine';
 import { Place } from '../frame/Place';
 import { useRecordType } from '../records/queries';
 import { recentRecords } from '../records/recent';
-import { shelfOf } from '../records/shelf';
+import { shelved } from '../records/shelf';
 import { Bulk } from './Bulk';
 import { changeInTurns, type Change } from './changing';
 import { ColumnChoice } from './ColumnChoice';
@@ -182,7 +182,8 @@ function Recent({ type }: { type: RecordType }) {
 /** Rows into which this person typed something that was never saved: it is offered again on the record's page. */
 function Unsaved({ rows }: { rows: ListRow[] }) {
   const person = useSignedIn().data?.person?.userName ?? '';
-  const kept = rows.filter(({ id }) => shelfOf(person, id).read() !== null);
+  const all = shelved(person);
+  const kept = rows.filter(({ id }) => all.has(id));
   return kept.length === 0 ? null : (
     <nav aria-label="Typed and not saved" className={classes.recent}>
       Typed and not saved:{' '}

@@ -1,7 +1,7 @@
 import type { RowReport } from '../api/generated';
 
 /** The column that says why a row was refused; the server passes over it when the file is sent again. */
-export const whyColumn = 'why refused';
+const whyColumn = 'why refused';
 
 /** The lines of comma-separated values, each with all that its quotation marks hold together; without those in which nothing stands. */
 export function recordsOf(text: string): string[] {

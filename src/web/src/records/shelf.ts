@@ -16,9 +16,19 @@ export interface Shelf {
   clear(): void;
 }
 
+const nameOf = (person: string, record: number | string) => `dibujo typed ${person} ${record}`;
+
+/** Numbers of the records into which that person typed something that is still on a shelf. */
+export const shelved = (person: string, storage: Storage = localStorage): Set<number> =>
+  new Set(
+    Object.keys(storage).flatMap((name) =>
+      name.startsWith(nameOf(person, '')) ? Number(name.slice(nameOf(person, '').length)) : [],
+    ),
+  );
+
 /** The shelf of a record, or of a new one of a type. */
 export function shelfOf(person: string, record: number | string, storage: Storage = localStorage): Shelf {
-  const name = `dibujo typed ${person} ${record}`;
+  const name = nameOf(person, record);
   return {
     read() {
       try {
