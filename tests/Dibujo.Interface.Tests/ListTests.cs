@@ -179,6 +179,32 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
         browser.SeeOnly("[data-row] [data-column=title]", "Pewter Jug for Vell");
     }
 
+    [Fact]
+    public void Rows_stay_under_the_hand_that_types_and_the_cell_where_one_is_with_its_record()
+    {
+        using var browser = new Browser(server.Address);
+        var (one, other) = (Begin(browser, "Slate Drum for Vell"), Begin(browser, "Slate Drum for Brennick", signsIn: false));
+        Show(browser, "Slate Drum", "borrower");
+        Active(browser, other, "borrower");
+        // What somebody begins comes in above, and takes nothing away from where one is.
+        using var colleague = new Browser(server.Address);
+        var another = Begin(colleague, "Slate Drum for Oststrand");
+        browser.See($"{Row}{another}']");
+        Assert.Equal([another, other, one], Rows(browser));
+        browser.See($"{Row}{other}'] [data-column=borrower][data-active]");
+        browser.Keyboard("House of Brennick" + Keys.Enter);
+        browser.See($"{Row}{one}'] [data-column=borrower][data-active]");
+        browser.SeeNothing("[data-open]");
+        browser.See("p[role=status]", "by now some belong elsewhere");
+        Assert.Equal([another, other, one], Rows(browser));
+        browser.Press("button", "Put them in order");
+        browser.Until("the row that was saved last first", () => Rows(browser)[0] == other ? "" : null);
+        browser.See($"{Row}{one}'] [data-column=borrower][data-active]");
+    }
+
+    private static string[] Rows(Browser browser) =>
+        [.. ((IEnumerable<object>)browser.Evaluate("[...document.querySelectorAll('[data-row]')].sort((one, other) => one.dataset.index - other.dataset.index).map((one) => one.dataset.row)")!).Cast<string>()];
+
     private static void Show(Browser browser, string search, params string[] fields)
     {
         var columns = string.Join(',', fields.Prepend("title").Prepend("@number").Select(key => $$"""{"key":"{{key}}","width":150}"""));

@@ -1,15 +1,16 @@
 import { Checkbox } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useRef, type KeyboardEvent } from 'react';
 import type { ColumnView, ListRow, PersonEntry, RecordType } from '../api/generated';
 import { useNamed } from '../records/useNamed';
-import { between, changesOf, textOf } from './block';
+import { changesOf, textOf } from './block';
 import { isOpen } from './Cell';
 import { formOf, type Change } from './changing';
 import classes from './Grid.module.css';
 import { GridRow } from './GridRow';
 import { Heading } from './Heading';
 import type { Layout } from './layout';
+import { useCursor, type At } from './useCursor';
 import type { useEditing } from './useEditing';
 import { useTyping } from './useTyping';
 
@@ -21,6 +22,8 @@ interface Props {
   onLayout: (change: Partial<Layout>) => void;
   rows: ListRow[];
   onMore?: () => void;
+  /** Something is about to be changed here: the rows are to stay where they are. */
+  onHold: () => void;
   editing: ReturnType<typeof useEditing>;
   ticked: ReadonlySet<number>;
   onTick: (ids: ReadonlySet<number>) => void;
@@ -28,24 +31,17 @@ interface Props {
   onPaste: (changes: Change[]) => void;
 }
 
-interface At {
-  row: number;
-  column: number;
-}
-
 const rowHeight = 33;
-const first: At = { row: 0, column: 1 };
 
 /** The list as a sheet of cells: walked through by arrow keys, typed into in place, copied from and pasted into in blocks. */
-export function Grid({ type, known, people, layout, onLayout, rows, onMore, editing, ticked, onTick, onPaste }: Props) {
+export function Grid({ type, known, people, layout, onLayout, rows, onMore, onHold, editing, ticked, onTick, onPaste }: Props) {
   'use no memo';
   const scroller = useRef<HTMLDivElement>(null);
-  const [at, setAt] = useState<At>(first);
-  const [from, setFrom] = useState<At>(first);
   const typing = useTyping(type, people, editing);
   const { isTyping } = typing;
   const written = useNamed();
   const { columns } = layout;
+  const { at, block, go: goTo } = useCursor(rows, columns.length);
   const template = `34px ${columns.map(({ width }) => `${width}px`).join(' ')}`;
   const shown = columns.map(({ key }) => ({ key, field: type.fields.find((field) => field.key === key) }));
   // eslint-disable-next-line react-hooks/incompatible-library -- nothing here is memoised by what it answers
@@ -65,17 +61,10 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, edit
   }, [last, rows.length, onMore]);
 
   function go(to: At, isExtending = false) {
-    const next = {
-      row: Math.min(Math.max(to.row, 0), rows.length - 1),
-      column: Math.min(Math.max(to.column, 0), columns.length - 1),
-    };
     const left = rows[at.row];
+    const next = goTo(to, isExtending);
     if (left && next.row !== at.row && editing.rows.has(left.id)) {
       void editing.leave(left.id);
-    }
-    setAt(next);
-    if (!isExtending) {
-      setFrom(next);
     }
     virtual.scrollToIndex(next.row, { align: 'auto' });
   }
@@ -100,6 +89,7 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, edit
   function beginTyping(to: At, text?: string) {
     const cell = open(to);
     if (cell) {
+      onHold();
       typing.begin(cell.row, cell.field, text);
     }
   }
@@ -144,6 +134,7 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, edit
     } else if (key === 'Delete' || key === 'Backspace') {
       const cell = open(at);
       if (cell) {
+        onHold();
         typing.clear(cell.row, cell.field);
       }
     } else if ((event.ctrlKey || event.metaKey) && key === 's' && row) {
@@ -162,8 +153,6 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, edit
     }
     onTick(next);
   }
-
-  const block = between(at, from);
 
   return (
     <div
@@ -184,6 +173,7 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, edit
       onPaste={(event) => {
         if (!isTyping) {
           event.preventDefault();
+          onHold();
           onPaste(changesOf(event.clipboardData.getData('text/plain'), rows, shown, block, people));
         }
       }}

@@ -1,4 +1,4 @@
-import { Button, Group, Text, TextInput } from '@mantine/core';
+import { Button, Group, Text, TextInput, UnstyledButton } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { IconPlus, IconSearch } from '@tabler/icons-react';
 import { useQuery } from '@tanstack/react-query';
@@ -58,7 +58,7 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
   const [search, setSearch] = useState(layout.search);
   const [searched] = useDebouncedValue(search, 200);
   const request = useMemo(() => requestOf({ ...layout, search: searched }, known), [layout, searched, known]);
-  const { rows, edition, problem, isPending, count, hasMore, more, replace } = useRows(type.key, request);
+  const { rows, edition, problem, isPending, count, hasMore, more, replace, hold, settle, isMoved } = useRows(type.key, request);
   const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set());
   const [batch, setBatch] = useState<Batch>();
   const editing = useEditing(type, request.columns, replace);
@@ -128,6 +128,14 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
           {editing.problem}
         </Text>
       )}
+      {isMoved && (
+        <Text size="sm" role="status" className={classes.notice}>
+          Rows stay where they were while you change them; by now some belong elsewhere.{' '}
+          <UnstyledButton className={classes.link} onClick={settle}>
+            Put them in order
+          </UnstyledButton>
+        </Text>
+      )}
       {problem ? (
         <Text role="alert">
           {(problem as unknown as Problem).title} {(problem as unknown as Problem).detail}
@@ -141,6 +149,7 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
           onLayout={onLayout}
           rows={rows}
           onMore={hasMore ? more : undefined}
+          onHold={hold}
           editing={editing}
           ticked={ticked}
           onTick={setTicked}

@@ -1,8 +1,10 @@
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient, type InfiniteData } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { answered } from '../api/client';
 import { countRows, listRows, type ListPage, type ListRequest, type ListRow } from '../api/generated';
 import { useLiveRecord } from '../records/useLiveRecord';
+import { planned } from './planned';
+import { standing } from './standing';
 
 /** How many rows are fetched at once. */
 const pageSize = 80;
@@ -10,7 +12,7 @@ const pageSize = 80;
 /** How long saves of others are gathered before the list looks again, in milliseconds: where a row is one that is shown, and where none is. */
 const [soon, later] = [1200, 15_000];
 
-/** The rows of a list, fetched as they are scrolled to, and looked at again when somebody saves one. */
+/** The rows of a list, fetched as they are scrolled to, and looked at again when somebody saves one. They stay in their order while one is at work in them. */
 export function useRows(recordType: string, request: Omit<ListRequest, 'after' | 'take'>) {
   const queries = useQueryClient();
   const key = ['records', recordType, request];
@@ -27,28 +29,16 @@ export function useRows(recordType: string, request: Omit<ListRequest, 'after' |
     queryFn: () => answered(countRows({ path: { key: recordType }, body: { ...request, columns: [] } })),
     placeholderData: keepPreviousData,
   }).data;
-  const all = rows.data?.pages.flatMap((page) => page.rows) ?? [];
-  const planned = useRef({ timer: 0, at: Infinity });
-  const again = (pause: number) => {
-    const at = Date.now() + pause;
-    // What is planned sooner stays so: saves that keep coming put it off for nobody.
-    if (at < planned.current.at) {
-      window.clearTimeout(planned.current.timer);
-      planned.current.at = at;
-      planned.current.timer = window.setTimeout(() => {
-        planned.current.at = Infinity;
-        void queries.invalidateQueries({ queryKey: ['records', recordType] });
-      }, pause);
-    }
-  };
+  // Rows that are being changed, in the order in which they stood; good for the request for which they were fetched.
+  const [held, setHeld] = useState<{ request: typeof request; rows: ListRow[] }>();
+  const fetched = rows.data?.pages.flatMap((page) => page.rows) ?? [];
+  const all = held?.request === request ? standing(held.rows, fetched) : fetched;
+  const [again] = useState(() => planned(() => void queries.invalidateQueries({ queryKey: ['records', recordType] })));
   useLiveRecord(recordType, undefined, {
-    onChanged: (records) => again(all.some(({ id }) => records.includes(id)) ? soon : later),
-    onPublished: () => again(soon),
+    onChanged: (records) => again.within(all.some(({ id }) => records.includes(id)) ? soon : later),
+    onPublished: () => again.within(soon),
   });
-  useEffect(() => {
-    const plan = planned.current;
-    return () => window.clearTimeout(plan.timer);
-  }, []);
+  useEffect(() => again.stop, [again]);
 
   /** Puts rows that have just been saved in the place of what they were. */
   const replace = useCallback(
@@ -59,6 +49,7 @@ export function useRows(recordType: string, request: Omit<ListRequest, 'after' |
           ? { ...data, pages: data.pages.map((page) => ({ ...page, rows: page.rows.map((row) => byId.get(row.id) ?? row) })) }
           : data,
       );
+      setHeld((before) => before && { ...before, rows: before.rows.map((row) => byId.get(row.id) ?? row) });
     },
     [queries, recordType],
   );
@@ -72,5 +63,11 @@ export function useRows(recordType: string, request: Omit<ListRequest, 'after' |
     hasMore: rows.hasNextPage,
     more: () => !rows.isFetchingNextPage && void rows.fetchNextPage(),
     replace,
+    /** Keeps rows where they are from now on, whatever is saved: nobody types into what jumps. */
+    hold: () => setHeld({ request, rows: all }),
+    /** Puts rows where they belong. */
+    settle: () => setHeld(undefined),
+    /** Whether rows that are held would stand elsewhere by now, or would not be there. */
+    isMoved: all.some(({ id }, i) => fetched[i]?.id !== id),
   };
 }
