@@ -124,16 +124,19 @@ internal sealed class Browser : IDisposable
     internal IWebElement See(string css, string text, bool isExact = false) => Until(
         $"{css} with “{text}”", () => (IWebElement?)driver.ExecuteScript(Find, css, text, isExact));
 
+    /// <summary>Presses it once it can be pressed: a button that waits takes a press without a word.</summary>
     internal void Press(string css)
     {
-        Act(() => See(css).Click());
+        Act(() => Until($"{css} that can be pressed", () => driver.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed) is { Enabled: true } found ? found : null).Click());
         Presses++;
     }
 
-    /// <summary>Presses the first with this text in it, or with exactly it.</summary>
+    /// <summary>Presses the first with this text in it, or with exactly it, once it can be pressed.</summary>
     internal void Press(string css, string text, bool isExact = false)
     {
-        Act(() => See(css, text, isExact).Click());
+        Act(() => Until(
+            $"{css} with “{text}” that can be pressed",
+            () => (IWebElement?)driver.ExecuteScript(Find, css, text, isExact) is { Enabled: true } found ? found : null).Click());
         Presses++;
     }
 
