@@ -74,6 +74,34 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
     }
 
     [Fact]
+    public void Who_goes_quickly_from_sheet_to_sheet_meets_no_draft_of_before()
+    {
+        using var browser = new Browser(server.Address);
+        browser.SignIn("ada");
+        browser.Press("button", "New record type");
+        browser.Type("[role=dialog] input", "Key request");
+        browser.Press("[role=dialog] button", "Begin it");
+        browser.See("section[aria-label=Fields]");
+        browser.Slowly(700);
+        AddField(browser, "Door", "Text");
+        foreach (var label in (string[])["Asked", "Lent", "Back"])
+        {
+            browser.Press("nav[aria-label=Sheets] a", "Workflow");
+            Begin(browser, "Name of the new stage of Standard", label);
+            browser.Press("nav[aria-label=Sheets] a", "Fields");
+            AddField(browser, $"{label} on", "Date");
+        }
+
+        browser.See("[role=status]", "Draft saved");
+        browser.See("h2", "Key request: 5 fields");
+        browser.Press("nav[aria-label=Sheets] a", "Rules");
+        browser.SeeLive();
+        browser.SeeNothing("[aria-label='Rules that wait for a choice']");
+        browser.Press("nav[aria-label=Sheets] a", "Workflow");
+        browser.SeeValue("input[aria-label='Stage 5']", "Back");
+    }
+
+    [Fact]
     public void Records_follow_another_key_another_type_a_merged_choice_and_a_removed_stage()
     {
         using var browser = new Browser(server.Address);

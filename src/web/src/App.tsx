@@ -2,6 +2,7 @@ import { Center, Loader } from '@mantine/core';
 import { useState } from 'react';
 import { createBrowserRouter, RouterProvider } from 'react-router-dom';
 import { useSignedIn } from './api/signedIn';
+import { Broken } from './frame/Broken';
 import { Frame } from './frame/Frame';
 import { NotFound } from './frame/NotFound';
 import { ListPage } from './list/ListPage';
@@ -22,29 +23,42 @@ const people = async () => ({ Component: (await import('./people/People')).Peopl
 const intake = async () => ({ Component: (await import('./list/IntakePage')).IntakePage });
 const progress = async () => ({ Component: (await import('./list/ProgressPage')).ProgressPage });
 const reading = async () => ({ Component: (await import('./reading/ReadingPage')).ReadingPage });
+const openDraft = async () => ({ Component: (await import('./draftingTable/draft/OpenDraft')).OpenDraft });
 const draftingTable = async () => ({ Component: (await import('./draftingTable/DraftingTable')).DraftingTable });
 
 const router = createBrowserRouter([
   {
     element: <Frame />,
     children: [
-      { path: '/', element: <RecordTypes /> },
-      { path: '/types/:type/rules', lazy: draftingTable },
-      { path: '/types/:type/forms', lazy: forms },
-      { path: '/types/:type/fields', lazy: fields },
-      { path: '/types/:type/workflow', lazy: workflow },
-      { path: '/types/:type/exchange', lazy: exchange },
-      { path: '/types/:type/records', element: <ListPage /> },
-      { path: '/types/:type/progress', lazy: progress },
-      { path: '/types/:type/intake', lazy: intake },
-      { path: '/types/:type/records/new', element: <NewRecordPage /> },
-      { path: '/records/:id', element: <StoredRecordPage /> },
-      { path: '/from-table', lazy: fromTable },
-      { path: '/account', lazy: account },
-      { path: '/audit-trail', lazy: auditTrail },
-      { path: '/people', lazy: people },
-      { path: '/records/:id/reading', lazy: reading },
-      { path: '*', element: <NotFound /> },
+      {
+        // Within the frame: from a page that is broken there is a way to the others.
+        errorElement: <Broken />,
+        children: [
+          { path: '/', element: <RecordTypes /> },
+          {
+            // One draft for all the sheets.
+            lazy: openDraft,
+            children: [
+              { path: '/types/:type/rules', lazy: draftingTable },
+              { path: '/types/:type/forms', lazy: forms },
+              { path: '/types/:type/fields', lazy: fields },
+              { path: '/types/:type/workflow', lazy: workflow },
+              { path: '/types/:type/exchange', lazy: exchange },
+            ],
+          },
+          { path: '/types/:type/records', element: <ListPage /> },
+          { path: '/types/:type/progress', lazy: progress },
+          { path: '/types/:type/intake', lazy: intake },
+          { path: '/types/:type/records/new', element: <NewRecordPage /> },
+          { path: '/records/:id', element: <StoredRecordPage /> },
+          { path: '/from-table', lazy: fromTable },
+          { path: '/account', lazy: account },
+          { path: '/audit-trail', lazy: auditTrail },
+          { path: '/people', lazy: people },
+          { path: '/records/:id/reading', lazy: reading },
+          { path: '*', element: <NotFound /> },
+        ],
+      },
     ],
   },
 ]);

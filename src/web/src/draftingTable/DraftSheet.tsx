@@ -2,7 +2,7 @@ import { ActionIcon, VisuallyHidden } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { IconPencilPlus } from '@tabler/icons-react';
 import { startTransition, useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { DecisionTable, DraftView, Effect, Element, ElementKind, Rest, Rule } from '../api/generated';
+import type { DecisionTable, Effect, Element, ElementKind, Rest, Rule } from '../api/generated';
 import type { Values } from '../engine/answers';
 import type { DraftProgram } from '../engine/draftProgram';
 import { useSummary } from '../engine/useRecord';
@@ -13,7 +13,7 @@ import classes from './DraftSheet.module.css';
 import { Collisions } from './draft/Collisions';
 import { Paste } from './draft/Paste';
 import { DraftStrip } from './draft/DraftStrip';
-import { useDraft } from './draft/useDraft';
+import type { OpenedDraft } from './draft/OpenDraft';
 import { useProblems } from './draft/useProblems';
 import { useProgram } from './draft/useProgram';
 import { likeNeighbour, touches, withTargets } from './element/connections';
@@ -39,9 +39,8 @@ import { viewOf } from './sheet/view';
 import { Shortcuts } from './Shortcuts';
 
 /** Rules to the left, the live sheet to the right, and balloons between them. */
-export function DraftSheet({ stored, first }: { stored: DraftView; first: number }) {
-  const { key } = stored.definition.recordType;
-  const draft = useDraft(key, stored);
+export function DraftSheet({ source, first }: { source: OpenedDraft; first: number }) {
+  const { draft } = source;
   const { definition } = draft;
   const { rules, recordType: type } = definition;
   const [program, hasFailed] = useProgram(definition);
@@ -59,9 +58,9 @@ export function DraftSheet({ stored, first }: { stored: DraftView; first: number
   useLayoutEffect(() => {
     latest.current = definition;
   }, [definition]);
-  const problems = useProblems(stored, draft.shared, program, record);
+  const problems = useProblems(source, program, record);
   const vocabulary = useVocabulary(program);
-  const line = useLine(key);
+  const line = useLine(type.key);
   const touching = useTouching(rules, program);
   const { changeRules, changeType, shared } = draft;
   const tab = view.tab;

@@ -1,42 +1,26 @@
 import { Center, Loader, Text } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import { useParams } from 'react-router-dom';
 import { answered, type Problem } from '../api/client';
-import { listRecords, readDraft } from '../api/generated';
+import { listRecords } from '../api/generated';
 import { afterPaint } from '../engine/afterPaint';
 import { engine } from '../engine/pageEngine';
+import { useOpenedDraft } from './draft/OpenDraft';
 import { DraftSheet } from './DraftSheet';
 
-/** The drafting table: loads the draft and a record to begin with. */
+/** The drafting table: the rules of the opened draft, and a record to begin with. */
 export function DraftingTable() {
-  const key = useParams().type!;
-  // Its runtime loads while the draft is fetched, since without it there is no sheet here.
+  const opened = useOpenedDraft();
+  const { key } = opened.draft.definition.recordType;
+  // Its runtime loads while the record is looked for, since without it there is no sheet here.
   useEffect(() => afterPaint(() => engine.start()), []);
-  const draft = useQuery({
-    queryKey: ['draft', key],
-    queryFn: () => answered(readDraft({ path: { key } })),
-    gcTime: 0,
-    staleTime: Infinity,
-  });
   const records = useQuery({
     queryKey: ['samples', key, ''],
     queryFn: () => answered(listRecords({ path: { key }, query: { search: '' } })),
   });
-  const problem = (draft.error ?? records.error) as Problem | null;
-  if (problem) {
-    return (
-      <Center h="100%">
-        <Text role="alert">{problem.detail}</Text>
-      </Center>
-    );
+  if (!records.data) {
+    const problem = records.error as Problem | null;
+    return <Center h="100%">{problem ? <Text role="alert">{problem.detail}</Text> : <Loader />}</Center>;
   }
-  if (!draft.data || !records.data) {
-    return (
-      <Center h="100%">
-        <Loader />
-      </Center>
-    );
-  }
-  return <DraftSheet key={key} stored={draft.data} first={records.data.rows[0]?.id ?? 0} />;
+  return <DraftSheet key={key} source={opened} first={records.data.rows[0]?.id ?? 0} />;
 }

@@ -1,6 +1,6 @@
 import { Button, FileButton, Text, Title } from '@mantine/core';
 import { useState, type DragEvent } from 'react';
-import type { Drawing } from '../draftingTable/draft/OpenDraft';
+import type { Drawing } from '../draftingTable/draft/Drawn';
 import lines from '../sheet/lines.module.css';
 import classes from './Exchange.module.css';
 import { Looked } from './Looked';

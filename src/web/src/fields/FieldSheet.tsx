@@ -1,7 +1,7 @@
 import { Button, Select, Text, TextInput, Title } from '@mantine/core';
 import { IconPlus, IconSearch } from '@tabler/icons-react';
 import { useState } from 'react';
-import type { Drawing } from '../draftingTable/draft/OpenDraft';
+import type { Drawing } from '../draftingTable/draft/Drawn';
 import { useReshape } from '../draftingTable/draft/useReshape';
 import { withNewField } from './edits';
 import { FieldPanel } from './FieldPanel';

@@ -1,5 +1,5 @@
-import { OpenDraft } from '../draftingTable/draft/OpenDraft';
+import { Drawn } from '../draftingTable/draft/Drawn';
 import { FieldSheet } from './FieldSheet';
 
 /** The fields of a record type. */
-export const Fields = () => <OpenDraft sheet="Fields">{(drawing) => <FieldSheet {...drawing} />}</OpenDraft>;
+export const Fields = () => <Drawn sheet="Fields">{(drawing) => <FieldSheet {...drawing} />}</Drawn>;

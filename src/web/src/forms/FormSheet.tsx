@@ -4,7 +4,7 @@ import { Button, Group, Select, Text, Title } from '@mantine/core';
 import { useCallback, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router-dom';
 import type { Form } from '../api/generated';
-import type { Drawing } from '../draftingTable/draft/OpenDraft';
+import type { Drawing } from '../draftingTable/draft/Drawn';
 import { useSample } from '../draftingTable/sheet/useSample';
 import { useTouching } from '../draftingTable/sheet/useTouching';
 import { viewOf } from '../draftingTable/sheet/view';

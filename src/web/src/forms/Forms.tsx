@@ -1,5 +1,5 @@
-import { OpenDraft } from '../draftingTable/draft/OpenDraft';
+import { Drawn } from '../draftingTable/draft/Drawn';
 import { FormSheet } from './FormSheet';
 
 /** The forms of a record type. */
-export const Forms = () => <OpenDraft sheet="Forms">{(drawing) => <FormSheet {...drawing} />}</OpenDraft>;
+export const Forms = () => <Drawn sheet="Forms">{(drawing) => <FormSheet {...drawing} />}</Drawn>;

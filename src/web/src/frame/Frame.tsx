@@ -6,6 +6,7 @@ import { useSignedIn, useSignOut } from '../api/signedIn';
 import { engine } from '../engine/pageEngine';
 import { SignedOut } from '../signIn/SignedOut';
 import classes from './Frame.module.css';
+import { Strip } from './strip';
 
 /** How long the first screen has the processor for itself before the engine is loaded, in milliseconds. */
 const pause = 700;
@@ -59,7 +60,9 @@ export function Frame() {
           </Tooltip>
         </Group>
       </header>
-      <Outlet context={strip} />
+      <Strip value={strip}>
+        <Outlet />
+      </Strip>
       <SignedOut />
     </div>
   );

@@ -1,7 +1,8 @@
 import { VisuallyHidden } from '@mantine/core';
-import { Fragment, type ReactNode } from 'react';
+import { Fragment, useContext, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
-import { Link, useOutletContext } from 'react-router-dom';
+import { Link } from 'react-router-dom';
+import { Strip } from './strip';
 
 interface Step {
   label: string;
@@ -12,7 +13,7 @@ interface Step {
 
 /** Tells the strip and the window's title where one is, and puts the screen's own controls beside it. */
 export function Place({ steps, children }: { steps: Step[]; children?: ReactNode }) {
-  const strip = useOutletContext<HTMLElement | null>();
+  const strip = useContext(Strip);
   return (
     strip &&
     createPortal(

@@ -1,5 +1,5 @@
 import { Button, Group, Text, Title } from '@mantine/core';
-import type { Drawing } from '../draftingTable/draft/OpenDraft';
+import type { Drawing } from '../draftingTable/draft/Drawn';
 import { useReshape } from '../draftingTable/draft/useReshape';
 import { useHoldings } from '../fields/useHoldings';
 import { Begin } from '../frame/Begin';

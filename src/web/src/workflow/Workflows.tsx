@@ -1,5 +1,5 @@
-import { OpenDraft } from '../draftingTable/draft/OpenDraft';
+import { Drawn } from '../draftingTable/draft/Drawn';
 import { WorkflowSheet } from './WorkflowSheet';
 
 /** The workflows of a record type, and the roles that make their moves. */
-export const Workflows = () => <OpenDraft sheet="Workflow">{(drawing) => <WorkflowSheet {...drawing} />}</OpenDraft>;
+export const Workflows = () => <Drawn sheet="Workflow">{(drawing) => <WorkflowSheet {...drawing} />}</Drawn>;

@@ -2,6 +2,7 @@ import { ActionIcon, Button, Group, Text, Tooltip } from '@mantine/core';
 import { IconArrowBackUp, IconArrowForwardUp, IconKeyboard } from '@tabler/icons-react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
+import { Link } from 'react-router-dom';
 import type { DraftProblems } from '../../engine/answers';
 import { Place } from '../../frame/Place';
 import { SheetIndex } from '../../frame/SheetIndex';
@@ -42,6 +43,11 @@ export function DraftStrip({ sheet, shared, state, problems, onKeys, onEditions,
         >
           {savedWords(state)}
         </Text>
+        {state.collisions.length > 0 && (
+          <Link className={lines.wrong} to={`/types/${type.key}/rules`}>
+            {state.collisions.length === 1 ? 'One edit waits' : `${state.collisions.length} edits wait`} for a choice
+          </Link>
+        )}
         {onKeys && <Tool label="Keys" hint="Keys ( ? )" icon={<IconKeyboard size={18} />} onPress={onKeys} />}
         <Tool label="Undo" icon={<IconArrowBackUp size={18} />} isDisabled={!state.canUndo} onPress={shared.undo} />
         <Tool label="Redo" icon={<IconArrowForwardUp size={18} />} isDisabled={!state.canRedo} onPress={shared.redo} />

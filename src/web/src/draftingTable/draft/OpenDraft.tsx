@@ -1,75 +1,48 @@
 import { Center, Loader, Text } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import type { ReactNode } from 'react';
-import { useNavigate, useParams } from 'react-router-dom';
+import { useState } from 'react';
+import { Outlet, useOutletContext, useParams } from 'react-router-dom';
 import { answered, type Problem } from '../../api/client';
-import { readDraft, readRecordType, type DraftView, type RecordType } from '../../api/generated';
-import type { DraftProblems } from '../../engine/answers';
-import type { DraftProgram } from '../../engine/draftProgram';
-import { DraftStrip } from './DraftStrip';
-import { useDraft } from './useDraft';
-import { useProblems } from './useProblems';
-import { useProgram } from './useProgram';
+import { readDraft, type DraftView } from '../../api/generated';
+import { closed, useDraft } from './useDraft';
+import { foundByServer, type Found } from './useProblems';
 
 /** A draft under the administrator's hands. */
-export interface Drawing {
+export interface OpenedDraft {
   draft: ReturnType<typeof useDraft>;
-  /** The record type as the edition in force has it: what records may hold. Undefined before the first edition. */
-  published: RecordType | undefined;
-  problems: DraftProblems;
-  /** The draft in the engine. */
-  program: DraftProgram;
+  /** What is wrong with it, as it was last found. */
+  found: Found;
+  onFound: (found: Found) => void;
 }
 
-interface Props {
-  /** Which sheet of the record type it is. */
-  sheet: string;
-  children: (drawing: Drawing) => ReactNode;
-}
+/** The draft that the sheet is drawn on. */
+export const useOpenedDraft = () => useOutletContext<OpenedDraft>();
 
-/** Opens the draft of the record type in the address, with what is so of it in the strip above. */
-export function OpenDraft({ sheet, children }: Props) {
-  const key = useParams().type!;
+/**
+ * Opens the draft of the record type in the address, once for all of its sheets: whoever goes from one to the next finds there
+ * what was written a moment ago, stored or not.
+ */
+export function OpenDraft() {
+  const key = useParams().type ?? '';
   const stored = useQuery({
     queryKey: ['draft', key],
-    queryFn: () => answered(readDraft({ path: { key } })),
+    queryFn: async () => {
+      // What was written before it was left is on its way to the server.
+      await closed(key);
+      return answered(readDraft({ path: { key } }));
+    },
     gcTime: 0,
     staleTime: Infinity,
   });
-  const edition = stored.data?.edition ?? undefined;
-  const published = useQuery({
-    queryKey: ['record-type', key, edition],
-    queryFn: () => answered(readRecordType({ path: { key }, query: { edition } })),
-    enabled: edition !== undefined,
-    staleTime: Infinity,
-  });
-  const problem = (stored.error ?? published.error) as Problem | null;
-  if (problem || !stored.data || (edition !== undefined && !published.data)) {
+  if (!stored.data) {
+    const problem = stored.error as Problem | null;
     return <Center h="100%">{problem ? <Text role="alert">{problem.detail}</Text> : <Loader />}</Center>;
   }
-  return (
-    <Opened key={key} sheet={sheet} stored={stored.data} published={published.data?.recordType}>
-      {children}
-    </Opened>
-  );
+  return <Opened key={key} stored={stored.data} />;
 }
 
-function Opened({ sheet, stored, published, children }: Props & { stored: DraftView; published: RecordType | undefined }) {
-  const { key } = stored.definition.recordType;
-  const draft = useDraft(key, stored);
-  const [program] = useProgram(draft.definition);
-  const problems = useProblems(stored, draft.shared, program, undefined);
-  const navigate = useNavigate();
-  return (
-    <>
-      <DraftStrip
-        sheet={sheet}
-        shared={draft.shared}
-        state={draft}
-        problems={problems}
-        onOpen={() => void navigate(`/types/${key}/rules`)}
-      />
-      {children({ draft, published, problems, program })}
-    </>
-  );
+function Opened({ stored }: { stored: DraftView }) {
+  const draft = useDraft(stored.definition.recordType.key, stored);
+  const [found, setFound] = useState(() => foundByServer(stored));
+  return <Outlet context={{ draft, found, onFound: setFound } satisfies OpenedDraft} />;
 }

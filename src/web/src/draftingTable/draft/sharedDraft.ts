@@ -180,9 +180,9 @@ export class SharedDraft {
   }
 
   /** Sends what waits, and nothing after. */
-  close() {
+  close(): Promise<void> {
     clearTimeout(this.timer);
-    void this.send().finally(() => {
+    return this.send().finally(() => {
       this.isClosed = true;
       clearTimeout(this.timer);
     });

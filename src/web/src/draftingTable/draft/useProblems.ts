@@ -1,34 +1,49 @@
-import { useEffect, useRef, useState } from 'react';
-import type { DraftView, Problem } from '../../api/generated';
+import { useEffect, useRef } from 'react';
+import type { Definition, DraftView, Problem } from '../../api/generated';
 import type { DraftProblems } from '../../engine/answers';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { OpenRecord } from '../../engine/openRecord';
-import type { SharedDraft } from './sharedDraft';
+import type { OpenedDraft } from './OpenDraft';
 import { isSame } from './steps';
+
+/** What is wrong with a draft, and which draft that was. */
+export interface Found {
+  of: Definition;
+  problems: DraftProblems;
+}
+
+/** What the server found when the draft was read. */
+export const foundByServer = ({ definition, problems, ruleProblems }: DraftView): Found => ({
+  of: definition,
+  problems: {
+    type: problems.filter(({ place }) => place.startsWith('/recordType')),
+    rules: new Map(ruleProblems.map((of): [number, Problem[]] => [of.place, of.problems])),
+  },
+});
 
 /**
  * Takes every edit over into the engine, and the record on the sheet with it. What is wrong with the draft comes back: at
- * first as the server found it, then as the engine does.
+ * first as it was found before, by the server or on another sheet, then as the engine does.
  */
 export function useProblems(
-  stored: DraftView,
-  shared: SharedDraft,
+  { draft: { shared }, found, onFound }: OpenedDraft,
   program: DraftProgram,
   record: OpenRecord | undefined,
 ): DraftProblems {
-  const [problems, setProblems] = useState<DraftProblems>(() => ({
-    type: stored.problems.filter(({ place }) => place.startsWith('/recordType')),
-    rules: new Map(stored.ruleProblems.map((of): [number, Problem[]] => [of.place, of.problems])),
-  }));
-  const taken = useRef(stored.definition);
+  const latest = useRef(found);
+  const taken = useRef(found.of);
   useEffect(() => {
+    function put(of: Definition, problems: DraftProblems) {
+      latest.current = { of, problems: kept(latest.current.problems, problems) };
+      onFound(latest.current);
+    }
     // The engine is at work while the page is still drawing what was pressed.
     function take() {
       const { definition } = shared.present();
       if (taken.current !== definition && definition.recordType === program.type) {
         taken.current = definition;
         program.edit(definition, record).then(
-          (found) => taken.current === definition && setProblems((before) => kept(before, found)),
+          (problems) => taken.current === definition && put(definition, problems),
           // A dead engine is started again with the draft as it is; its next answer tells.
           () => undefined,
         );
@@ -36,8 +51,8 @@ export function useProblems(
     }
     take();
     return shared.subscribe(take);
-  }, [shared, program, record]);
-  return problems;
+  }, [shared, program, record, onFound]);
+  return found.problems;
 }
 
 /** What was found, with the lists of before where they say the same: a rule whose problems are the same is not drawn anew. */
