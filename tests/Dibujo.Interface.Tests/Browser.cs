@@ -83,9 +83,10 @@ internal sealed class Browser : IDisposable
     /// <summary>Counts from nothing again.</summary>
     internal void Recount() => (Presses, Words) = (0, 0);
 
-    internal void SignIn(string person)
+    /// <summary>Signs in where the person wants to go.</summary>
+    internal void SignIn(string person, string path = "/")
     {
-        Open("/");
+        Open(path);
         Type("input[name=userName]", person);
         Type("input[name=password]", "quillhaven" + Keys.Enter);
         See("nav[aria-label=Place]");

@@ -57,8 +57,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
         browser.See("[role=alert], .mantine-Notifications-root", "Edition 1 is in force.");
         browser.SignOut();
 
-        browser.SignIn("lorenz");
-        browser.Open("/types/works-request/records/new");
+        browser.SignIn("lorenz", "/types/works-request/records/new");
         browser.See("#field-title:not([readonly])");
         browser.SeeLive();
         browser.Type("#field-title", "Light for the long gallery");
@@ -105,8 +104,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
     public void Records_follow_another_key_another_type_a_merged_choice_and_a_removed_stage()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("ada");
-        browser.Open("/types/gallery-works/fields");
+        browser.SignIn("ada", "/types/gallery-works/fields");
         browser.Press("[data-field=title] button");
         var key = "section[aria-label^='The field'] input[value=title]";
         browser.See(key).SendKeys(Keys.Control + "a");
@@ -146,8 +144,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
     public void A_record_type_is_made_of_a_table_with_a_column_of_every_type()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("ada");
-        browser.Open("/types/collection-object/records");
+        browser.SignIn("ada", "/types/collection-object/records");
         browser.See("[data-row]");
         var objects = (string)browser.RunLater("const done = arguments[0]; fetch('/api/record-types/collection-object/records').then((answer) => answer.json()).then(({ rows }) => done(rows.map(({ id }) => id).join(' ')));");
         var file = Path.Combine(Directory.CreateTempSubdirectory("dibujo-table-").FullName, "enquiries.csv");
@@ -182,8 +179,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
     public void A_form_is_drawn_by_keyboard_alone()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("ada");
-        browser.Open("/types/collection-object/forms");
+        browser.SignIn("ada", "/types/collection-object/forms");
         browser.See("[data-tab]");
         var before = Placed(browser);
         // Taken up with the space bar, carried by the arrows, put down with the space bar.
@@ -253,8 +249,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
     public void A_pack_is_looked_at_before_it_is_taken_into_the_draft()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("ada");
-        browser.Open("/types/collection-object/exchange");
+        browser.SignIn("ada", "/types/collection-object/exchange");
         browser.See("section[aria-label=In]");
         var pack = File.ReadAllText(Checkout.Path("src", "Dibujo.Server", "Demo", "collection-object.pack.json"));
         var file = Path.Combine(Directory.CreateTempSubdirectory("dibujo-pack-").FullName, "objects.pack.json");
@@ -272,8 +267,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
     public void A_person_who_is_invited_comes_in_by_the_link()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("ada");
-        browser.Open("/people");
+        browser.SignIn("ada", "/people");
         browser.Press("button", "Invite a person");
         browser.Type("[role=dialog] input:not([type=checkbox])", "Wim Ostrander");
         browser.Type("[role=dialog] form > div > div:nth-of-type(2) input", "wim");

@@ -34,8 +34,7 @@ public sealed class EngineTests(Server server) : IClassFixture<Server>
     {
         using var browser = new Browser(server.Address);
         browser.BeforeEachPage(CountDrawings);
-        browser.SignIn("lorenz");
-        browser.Open("/types/object-loan/records/new");
+        browser.SignIn("lorenz", "/types/object-loan/records/new");
         browser.See("[data-live=true]");
         browser.See("section[aria-label='What is missing'] strong");
 
@@ -53,8 +52,7 @@ public sealed class EngineTests(Server server) : IClassFixture<Server>
     {
         using var browser = new Browser(server.Address);
         browser.BeforeEachPage(KeepWorkers);
-        browser.SignIn("lorenz");
-        browser.Open("/types/object-loan/records/new");
+        browser.SignIn("lorenz", "/types/object-loan/records/new");
         browser.See("[data-live=true]");
         browser.Type("#field-title", "Blue Lan");
 
@@ -81,8 +79,7 @@ public sealed class EngineTests(Server server) : IClassFixture<Server>
             window.Worker = class extends Begun { postMessage(...operands) { if (window.held) window.held.push(() => super.postMessage(...operands)); else super.postMessage(...operands); } };
             window.release = () => { const waiting = window.held; window.held = null; waiting.forEach((send) => send()); };
             """);
-        browser.SignIn("lorenz");
-        browser.Open("/types/object-loan/records/new");
+        browser.SignIn("lorenz", "/types/object-loan/records/new");
         browser.See("[data-field=crateNeeded], #field-title");
         browser.Type("#field-title", "Blue Lantern");
         browser.Press("[role=tab]", "Transport");

@@ -65,8 +65,7 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
     public void A_list_is_left_and_found_again_as_it_was_and_kept_as_a_view()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("rosa");
-        browser.Open("/types/object-loan/records");
+        browser.SignIn("rosa", "/types/object-loan/records");
         browser.Press("[data-heading=title] button");
         browser.See("[data-heading=title][aria-sort=ascending]");
         browser.Type("input[aria-label='Search texts']", "astrolabe for vell");
@@ -85,8 +84,7 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
         browser.SeeNothing("[role=dialog]");
 
         using var lorenz = new Browser(server.Address);
-        lorenz.SignIn("lorenz");
-        lorenz.Open("/types/object-loan/records");
+        lorenz.SignIn("lorenz", "/types/object-loan/records");
         lorenz.See("[data-row]");
         lorenz.Press("button", "Views");
         lorenz.Press("[role=menuitem]", "Astrolabes");
@@ -165,8 +163,7 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
         var file = Path.Combine(Directory.CreateTempSubdirectory("dibujo-intake-").FullName, "loans.csv");
         File.WriteAllText(file, "title,borrower,startDate,endDate\nPewter Jug for Vell,House of Vell,2031-05-01,2031-06-01\nPewter Jug for nobody,,2031-05-01,2031-06-01\n");
         using var browser = new Browser(server.Address);
-        browser.SignIn("lorenz");
-        browser.Open("/types/object-loan/intake");
+        browser.SignIn("lorenz", "/types/object-loan/intake");
         browser.See("h2", "Bring records in");
         browser.Attach("input[type=file]", file);
         browser.See("section[aria-label='Bring records in']", "One row is a record. One was refused");
@@ -222,12 +219,16 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
     /// <summary>Begins a record and answers with its number.</summary>
     private static string Begin(Browser browser, string title, bool signsIn = true)
     {
+        const string New = "/types/object-loan/records/new";
         if (signsIn)
         {
-            browser.SignIn("lorenz");
+            browser.SignIn("lorenz", New);
+        }
+        else
+        {
+            browser.Open(New);
         }
 
-        browser.Open("/types/object-loan/records/new");
         browser.See("#field-title:not([readonly])");
         browser.Type("#field-title", title);
         browser.Press("button", "Save");

@@ -9,8 +9,7 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
     public void A_loan_goes_from_enquiry_to_return_through_four_pairs_of_hands()
     {
         using var officer = new Browser(server.Address);
-        officer.SignIn("lorenz");
-        officer.Open("/types/object-loan/records/new");
+        officer.SignIn("lorenz", "/types/object-loan/records/new");
         officer.SeeLive();
         officer.Type("#field-title", "Marble Owl for Port Amsel");
         // A draft is saved half-empty; moving on asks for everything, each thing one press from its field.
@@ -35,8 +34,7 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
 
         // Somebody else has it open, and is seen to.
         using var registrar = new Browser(server.Address);
-        registrar.SignIn("rosa");
-        registrar.Open(address);
+        registrar.SignIn("rosa", address);
         registrar.SeeLive();
         officer.See("[data-here]", "Rosa");
         registrar.Press("[role=tab]", "Insurance");
@@ -49,8 +47,7 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
 
         // Another edition comes into force in the middle of it: what was typed stays, and it is told what is different.
         using var administrator = new Browser(server.Address);
-        administrator.SignIn("ada");
-        administrator.Open("/types/object-loan/rules");
+        administrator.SignIn("ada", "/types/object-loan/rules");
         administrator.SeeLive();
         administrator.Press("textarea[aria-label='Say a rule']");
         administrator.Keyboard("require certificate number if insured value is at least 100,000");
@@ -70,8 +67,7 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
 
         // A director may look, and is told whose the moves are.
         using var director = new Browser(server.Address);
-        director.SignIn("delphine");
-        director.Open(address);
+        director.SignIn("delphine", address);
         director.SeeLive();
         director.See("section[aria-label='What is missing']", "No move from here is yours to make: ");
         director.Press("a", "Read or print");
@@ -145,8 +141,7 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
     public void A_loan_is_begun_filled_in_and_moved_on_by_keys_alone()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("lorenz");
-        browser.Open("/types/object-loan/records/new");
+        browser.SignIn("lorenz", "/types/object-loan/records/new");
         browser.SeeLive();
         browser.TabTo("#field-title");
         browser.Keyboard("Bronze Heron for Vell");
@@ -183,8 +178,7 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
     public void A_request_that_is_not_for_this_house_ends_early_and_says_so()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("lorenz");
-        browser.Open("/types/gallery-works/records/new");
+        browser.SignIn("lorenz", "/types/gallery-works/records/new");
         browser.SeeLive();
         Choose(browser, "kind", "Structural work");
         browser.See("[data-severity=note]", "The form ends here");
@@ -194,8 +188,7 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
     public void A_phone_in_the_store_room_is_enough()
     {
         using var browser = new Browser(server.Address, width: 390);
-        browser.SignIn("lorenz");
-        browser.Open("/types/object-loan/records/new");
+        browser.SignIn("lorenz", "/types/object-loan/records/new");
         browser.SeeLive();
         Assert.Equal(false, browser.Evaluate("document.documentElement.scrollWidth > window.innerWidth + 1"));
         browser.Type("#field-title", "Tin Owl for Vell");

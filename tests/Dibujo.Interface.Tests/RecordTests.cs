@@ -11,8 +11,7 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
         using var rosa = new Browser(server.Address);
         using var lorenz = new Browser(server.Address);
         var address = Begin(lorenz, "Tidal Treaty for Brennick");
-        rosa.SignIn("rosa");
-        rosa.Open(address);
+        rosa.SignIn("rosa", address);
         rosa.See("#field-borrowerContact:not([readonly])");
         rosa.Type("#field-borrowerContact", "Nell Ashdown");
         lorenz.Type("#field-borrower", "Museum of Brennick");
@@ -146,8 +145,7 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
     public void The_page_says_of_saving_and_moving_what_is_so()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("lorenz");
-        browser.Open("/types/object-loan/records/new");
+        browser.SignIn("lorenz", "/types/object-loan/records/new");
         browser.See("#field-title:not([readonly])");
         browser.See("aside", "This record is not saved yet.");
         browser.Press("aside button", "Send to assessment");
@@ -183,8 +181,7 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
     public void Where_no_move_is_open_to_a_person_the_page_says_whose_they_are()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("delphine");
-        browser.Open("/types/object-loan/records");
+        browser.SignIn("delphine", "/types/object-loan/records");
         browser.Press("button", "Filter");
         browser.Press("input[aria-label=Column]");
         browser.Press("[role=option]", "Stage");
@@ -227,8 +224,7 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
     public void The_drafting_table_leads_from_a_field_to_its_rule_and_proposes_one_by_demonstration()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("ada");
-        browser.Open("/types/object-loan/rules");
+        browser.SignIn("ada", "/types/object-loan/rules");
         browser.SeeLive();
         browser.Press("[role=tab]", "Transport");
         browser.See("[data-field=flightNumber][data-visible=false]", "hidden");
@@ -270,8 +266,7 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
     public void A_rule_is_written_on_as_text_and_nothing_typed_is_lost_on_the_way()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("ada");
-        browser.Open("/types/gallery-works/rules");
+        browser.SignIn("ada", "/types/gallery-works/rules");
         browser.Press("[data-rule=lead] button");
         browser.Press("[data-open] button[aria-label='Write the rule as text']");
         browser.See("textarea[aria-label='The rule as text']");
@@ -293,8 +288,7 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
     /// <summary>Begins a record and answers with its address.</summary>
     private static string Begin(Browser browser, string title)
     {
-        browser.SignIn("lorenz");
-        browser.Open("/types/object-loan/records/new");
+        browser.SignIn("lorenz", "/types/object-loan/records/new");
         browser.See("#field-title:not([readonly])");
         browser.Type("#field-title", title);
         browser.Press("button", "Save");

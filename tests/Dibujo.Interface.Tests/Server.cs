@@ -12,8 +12,7 @@ public sealed class Server : IAsyncLifetime
     internal Browser DraftingTable()
     {
         var browser = new Browser(Address);
-        browser.SignIn("ada");
-        browser.Open("/types/object-loan/rules");
+        browser.SignIn("ada", "/types/object-loan/rules");
         browser.SeeLive();
         browser.See("[data-rule]");
         return browser;

@@ -20,8 +20,7 @@ public sealed class StoryTests(Server server) : IClassFixture<Server>
     public void Why_names_the_rule_in_words()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("rosa");
-        browser.Open("/types/object-loan/records/new");
+        browser.SignIn("rosa", "/types/object-loan/records/new");
         browser.Press("[role=tab]", "Closing");
         browser.Press("[data-field=decision] button", "Why?");
 
@@ -32,8 +31,7 @@ public sealed class StoryTests(Server server) : IClassFixture<Server>
     public void A_rule_can_be_written_with_the_keyboard_alone_and_undone()
     {
         using var browser = new Browser(server.Address);
-        browser.SignIn("ada");
-        browser.Open("/types/object-loan/rules");
+        browser.SignIn("ada", "/types/object-loan/rules");
         browser.SeeLive();
         browser.Keyboard("n");
         browser.Pick("Glazing");
@@ -85,8 +83,7 @@ public sealed class StoryTests(Server server) : IClassFixture<Server>
 
     private static void MeetTheRule(Browser browser)
     {
-        browser.SignIn("lorenz");
-        browser.Open("/types/object-loan/records/new");
+        browser.SignIn("lorenz", "/types/object-loan/records/new");
         browser.See("#field-title:not([readonly])");
         browser.Type("#field-title", "Gilded Astrolabe for Vell");
         browser.Type("#field-borrower", "Civic Gallery Vell");
