@@ -115,6 +115,38 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
     }
 
     [Fact]
+    public void What_is_typed_while_a_row_is_saved_and_what_is_set_aside_in_it_is_kept()
+    {
+        using var browser = new Browser(server.Address);
+        var (one, other) = (Begin(browser, "Brass Drum for Vell"), Begin(browser, "Brass Drum for Brennick", signsIn: false));
+        Show(browser, "Brass Drum", "borrower", "purpose", "crateNeeded", "crateLength");
+        Active(browser, other, "borrower");
+        browser.Keyboard("House of Brennick");
+        browser.See($"{Row}{other}'][data-open]");
+        // Left, and come back to before the answer is there.
+        browser.Slowly(900);
+        browser.Keyboard(Keys.Enter);
+        browser.See($"{Row}{one}'] [data-active]");
+        browser.Keyboard(Keys.ArrowUp + Keys.ArrowRight);
+        browser.Keyboard("research" + Keys.Enter);
+        browser.Slowly(0);
+        browser.SeeNothing("[data-open]");
+        browser.See($"{Row}{other}'] [data-column=borrower]", "House of Brennick");
+        browser.See($"{Row}{other}'] [data-column=purpose]", "Research");
+
+        // A length is typed, and then there is no crate after all: what was set aside is not saved with the rest, and not gone.
+        Active(browser, other, "crateNeeded");
+        browser.Keyboard("yes" + Keys.Tab);
+        browser.Keyboard("120" + Keys.Tab);
+        Active(browser, other, "crateNeeded");
+        browser.Keyboard("no" + Keys.Enter);
+        browser.SeeNothing("[data-open]");
+        browser.See("nav[aria-label='Typed and not saved']", "Brass Drum for Brennick");
+        browser.Press("nav[aria-label='Typed and not saved'] a");
+        browser.See("section[aria-label='Typed before']", "120");
+    }
+
+    [Fact]
     public void A_cell_of_a_companion_form_is_typed_into_where_that_form_applies()
     {
         using var browser = new Browser(server.Address);

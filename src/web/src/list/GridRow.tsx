@@ -92,7 +92,7 @@ export function GridRow({
               <OpenCell
                 field={field}
                 record={open.record}
-                isActive={isActive && isTyping}
+                isActive={isActive && isTyping && !open.saving}
                 refusal={open.refusals[key]}
                 onInput={onInput}
               />

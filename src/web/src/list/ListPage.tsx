@@ -86,7 +86,13 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
 
   /** Changes several rows at once, each under its own rules, and tells what came of it. */
   async function change(what: string, changes: Change[]) {
-    const steps = await changeInTurns(type, request.columns, changes);
+    // What was typed into these rows comes first, and is not in its own way.
+    const left = await Promise.all(changes.map(({ row }) => editing.leave(row.id)));
+    const steps = await changeInTurns(
+      type,
+      request.columns,
+      changes.map((one, i) => ({ ...one, row: left[i] ?? one.row })),
+    );
     replace(steps.flatMap(({ outcome }) => outcome.row ?? []));
     setBatch({ what, steps });
   }

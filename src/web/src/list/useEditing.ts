@@ -5,7 +5,7 @@ import { useSignedIn } from '../api/signedIn';
 import type { Values } from '../engine/answers';
 import { OpenRecord } from '../engine/openRecord';
 import { editions, engine } from '../engine/pageEngine';
-import { shelfOf } from '../records/shelf';
+import { shelfOf, type Kept } from '../records/shelf';
 
 /** A row that is being typed into, or whose save was refused. */
 export interface OpenRow {
@@ -13,9 +13,12 @@ export interface OpenRow {
   /** Key of the form through which it is typed into. */
   form: string | null;
   version: number;
+  /** What was typed into it at another time and never saved; it is offered on the record's page. */
+  offered: Kept | null;
   /** Why it was not saved, by field; under the empty key what is about no field. */
   refusals: Record<string, string>;
-  isSaving: boolean;
+  /** Being saved: comes to the row as it is then, or to nothing where that is refused. Nobody types into it meanwhile. */
+  saving?: Promise<ListRow | undefined>;
 }
 
 /** The rows of a list under a person's hands: each is opened when it is typed into, and saved when it is left. */
@@ -36,21 +39,9 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
     setRows(next);
   }, []);
 
-  /** Saves a row that is left; where that is refused it stays open with all reasons. */
-  const leave = useCallback(
-    async (id: number) => {
-      const row = latest.current.get(id);
-      if (!row || row.isSaving) {
-        return;
-      }
-      const unsaved = row.record.unsaved();
-      if (Object.keys(unsaved).length === 0) {
-        put(id, undefined);
-        return;
-      }
+  const save = useCallback(
+    async (id: number, row: OpenRow): Promise<ListRow | undefined> => {
       const shelf = shelfOf(person, id);
-      shelf.keep({ typed: unsaved, version: row.version, at: new Date().toISOString() });
-      put(id, { ...row, isSaving: true });
       try {
         const { changes } = await row.record.changes();
         const [outcome] = await answered(
@@ -60,28 +51,53 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
           }),
         );
         if (outcome?.row) {
-          shelf.clear();
+          // What was set aside is not saved: it is offered on the record's page.
+          const isLeft = ([field]: [string, unknown]) => !(field in changes);
+          const aside = Object.fromEntries(Object.entries(row.record.unsaved()).filter(isLeft));
+          shelf.lay(aside, outcome.row.version, row.offered);
           replace([outcome.row]);
           put(id, undefined);
-        } else {
-          put(id, { ...row, isSaving: false, refusals: byField(outcome?.problem ?? '', outcome?.refusals ?? []) });
+          return outcome.row;
         }
+        put(id, { ...row, refusals: byField(outcome?.problem ?? '', outcome?.refusals ?? []) });
       } catch (mistake) {
         const problem = mistake as Problem;
-        put(id, { ...row, isSaving: false, refusals: { '': `${problem.title} ${problem.detail}` } });
+        put(id, { ...row, refusals: { '': `${problem.title} ${problem.detail}` } });
       }
+      return undefined;
     },
     [columns, person, put, replace, type.key],
   );
 
+  /** Saves a row that is left, and answers with it; where that is refused it stays open with all reasons. */
+  const leave = useCallback(
+    (id: number): Promise<ListRow | undefined> => {
+      const row = latest.current.get(id);
+      if (!row || row.saving) {
+        return row?.saving ?? Promise.resolve(undefined);
+      }
+      const unsaved = row.record.unsaved();
+      if (Object.keys(unsaved).length === 0) {
+        put(id, undefined);
+        return Promise.resolve(undefined);
+      }
+      shelfOf(person, id).lay(unsaved, row.version, row.offered);
+      const saving = save(id, row);
+      put(id, { ...row, saving });
+      return saving;
+    },
+    [person, put, save],
+  );
+
   /**
-   * Opens a row through one of the record's forms, with fields that are changed at once. Where it is open through another form,
-   * that is saved first; false where it could not be.
+   * Opens a row through one of the record's forms, with fields that are changed at once. Where it is open through another form
+   * that is saved first, and where it is being saved it is opened after; false where it could not be.
    */
   const open = useCallback(
     async (id: number, form: string | null, typed: Values = {}) => {
       setProblem(undefined);
-      if (latest.current.get(id) && latest.current.get(id)?.form !== form) {
+      const before = latest.current.get(id);
+      if (before && (before.saving || before.form !== form)) {
         await leave(id);
       }
       const known = latest.current.get(id);
@@ -98,14 +114,10 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
       if (!latest.current.has(id)) {
         const record = new OpenRecord(engine, type, view, typed, false);
         const shelf = shelfOf(person, id);
-        record.subscribe('any', () => {
-          const unsaved = record.unsaved();
-          if (Object.keys(unsaved).length > 0) {
-            shelf.keep({ typed: unsaved, version: view.version, at: new Date().toISOString() });
-          }
-        });
+        const offered = shelf.read();
+        record.subscribe('any', () => shelf.lay(record.unsaved(), view.version, offered));
         void record.open(() => editions.program(view.recordType, view.edition));
-        put(id, { record, form, version: view.version, refusals: {}, isSaving: false });
+        put(id, { record, form, version: view.version, offered, refusals: {} });
       }
       return true;
     },
@@ -115,7 +127,8 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
   /** Takes back what was typed into a row. */
   const takeBack = useCallback(
     (id: number) => {
-      shelfOf(person, id).clear();
+      const row = latest.current.get(id);
+      shelfOf(person, id).lay({}, row?.version ?? 0, row?.offered ?? null);
       put(id, undefined);
     },
     [person, put],

@@ -13,6 +13,8 @@ export interface Kept {
 export interface Shelf {
   read(): Kept | null;
   keep(kept: Kept): void;
+  /** Keeps what is typed now, on that version, beside what was typed at another time and is still offered; clears it where both are nothing. */
+  lay(typed: Values, version: number, offered: Kept | null): void;
   clear(): void;
 }
 
@@ -29,7 +31,7 @@ export const shelved = (person: string, storage: Storage = localStorage): Set<nu
 /** The shelf of a record, or of a new one of a type. */
 export function shelfOf(person: string, record: number | string, storage: Storage = localStorage): Shelf {
   const name = nameOf(person, record);
-  return {
+  const shelf: Shelf = {
     read() {
       try {
         const kept = JSON.parse(storage.getItem(name) ?? 'null') as Kept | null;
@@ -45,6 +47,15 @@ export function shelfOf(person: string, record: number | string, storage: Storag
         // A full shelf keeps nothing; what is typed stands on the page all the same.
       }
     },
+    lay(typed, version, offered) {
+      const all = { ...offered?.typed, ...typed };
+      if (Object.keys(all).length > 0) {
+        shelf.keep({ typed: all, version: offered?.version ?? version, at: new Date().toISOString() });
+      } else {
+        shelf.clear();
+      }
+    },
     clear: () => storage.removeItem(name),
   };
+  return shelf;
 }

@@ -93,12 +93,7 @@ export function useFilling(first: Omit<Opened, 'typed'>) {
       if (settled.current === record) {
         return;
       }
-      const typed = { ...offered?.typed, ...record.unsaved() };
-      if (Object.keys(typed).length > 0) {
-        shelf.keep({ typed, version: offered?.version ?? stored.version, at: new Date().toISOString() });
-      } else {
-        shelf.clear();
-      }
+      shelf.lay(record.unsaved(), stored.version, offered);
     };
     const stop = record.subscribe('any', () => {
       window.clearTimeout(timer);
@@ -152,11 +147,7 @@ export function useFilling(first: Omit<Opened, 'typed'>) {
   /** Takes what was typed here from the shelf; what is offered from another time stays on it until that is decided. */
   function unshelve() {
     settled.current = record;
-    if (offered) {
-      shelf.keep(offered);
-    } else {
-      shelf.clear();
-    }
+    shelf.lay({}, stored.version, offered);
   }
 
   function goOn(onto: Omit<Opened, 'typed'>, typed: Values) {
@@ -188,9 +179,7 @@ export function useFilling(first: Omit<Opened, 'typed'>) {
       if (id === 0) {
         const search = saved.form === type.forms[0]?.key ? '' : `?form=${saved.form}`;
         begun = { id: saved.id, typed };
-        if (Object.keys(typed).length > 0) {
-          shelfOf(person, saved.id).keep({ typed, version: saved.version, at: new Date().toISOString() });
-        }
+        shelfOf(person, saved.id).lay(typed, saved.version, null);
         await navigate({ pathname: `/records/${saved.id}`, search }, { replace: true, state: { isSaved: true } });
         return true;
       }
