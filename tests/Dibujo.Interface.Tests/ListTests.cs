@@ -12,7 +12,14 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
     {
         using var browser = new Browser(server.Address);
         var id = Begin(browser, "Copper Kite for Vell");
-        Show(browser, "Copper Kite for Vell", "borrower", "startDate", "endDate");
+        Show(browser, "Copper Kite for Vell", "borrower", "startDate", "endDate", "loanDays");
+        // What cannot be typed into says so, and why.
+        Active(browser, id, "loanDays");
+        browser.Keyboard("7");
+        browser.See("main > p[role=status]", $"Loan days of No. {id} is locked.");
+        browser.Press("main > p[role=status] button", "Why?");
+        browser.See("[role=note]", "Loan days are counted");
+        browser.Keyboard(Keys.Escape);
         Active(browser, id, "startDate");
         browser.Keyboard(Keys.Enter);
         browser.See($"{Row}{id}'] [data-column=startDate] input");
@@ -54,6 +61,23 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
         browser.Press("button", "Undo all of it");
         browser.See("[aria-label='What came of it']", "undone: 2 rows saved.");
         browser.SeeNothing($"{Row}{other}'] [data-column=borrower]", "House of Oststrand");
+
+        // What no column shows is put back as well.
+        string? Start() => browser.RunLater($"const done = arguments[0]; fetch('/api/records/{one}').then((answer) => answer.json()).then(({{ values }}) => done(values.startDate));") as string;
+        browser.Press("input[aria-label='Field to change']");
+        browser.Keyboard(Keys.Control + "a" + Keys.Null + "Start date");
+        browser.Press("[role=option]", "Start date", isExact: true);
+        foreach (var (day, stored) in ((string, string)[])[("1 May 2031", "2031-05-01"), ("2 June 2031", "2031-06-02")])
+        {
+            browser.Retype("input[aria-label='To what']", day);
+            browser.Press("button", "Change in all");
+            browser.Until(day, () => Start() == stored ? "" : null);
+            browser.See("[aria-label='What came of it']", "Start date changed: 2 rows saved.");
+        }
+
+        browser.Press("button", "Undo all of it");
+        browser.See("[aria-label='What came of it']", "undone: 2 rows saved.");
+        Assert.Equal("2031-05-01", Start());
 
         browser.Press("[aria-label='Ticked rows'] button", "Move on");
         browser.Press("[role=menuitem]", "Send to assessment");

@@ -135,6 +135,36 @@ public sealed class ListTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public async Task What_a_change_replaced_is_told_whatever_the_columns_and_puts_back_what_rules_did_as_well()
+    {
+        var delphine = await site.Known("delphine");
+        var wanted = JsonNode.Parse("""{"columns": ["fee", "loanDays"], "take": 60, "filter": {"kind": "group", "quantifier": "allOf", "members": [{"kind": "clause", "of": "fee", "test": "filledIn", "values": []}, {"kind": "clause", "of": "feeWaived", "test": "blank", "values": []}]}}""")!.AsObject();
+        var rows = (await delphine.Ask($"{Loans}/rows", wanted))["rows"]!.AsArray();
+        var fees = rows.ToDictionary(row => row!["id"]!.GetValue<int>(), row => row!["values"]!["fee"]!.DeepClone());
+        async Task<List<JsonNode>> Change(IEnumerable<(JsonNode Row, JsonNode Changes)> all) =>
+            [.. (await delphine.Ask($"{Loans}/changes", new JsonObject
+            {
+                ["columns"] = new JsonArray(),
+                ["rows"] = new JsonArray([.. all.Select(one => new JsonObject { ["id"] = one.Row["id"]!.DeepClone(), ["version"] = one.Row["version"]!.DeepClone(), ["changes"] = one.Changes.DeepClone() })]),
+            })).AsArray().Where(outcome => outcome!["row"] is not null).Select(outcome => outcome!)];
+
+        var waived = await Change(rows.Select(row => (row!, JsonNode.Parse("""{"feeWaived": true, "waiverReason": "A friend of the house."}""")!)));
+
+        Assert.NotEmpty(waived);
+        Assert.All(waived, outcome => Assert.Equal(["fee", "feeWaived", "waiverReason"], outcome["replaced"]!.AsObject().Select(one => one.Key).Order()));
+        // The reason is hidden again once nothing is waived, so it stays.
+        Assert.Empty(await Change(waived.Select(outcome => (outcome["row"]!, outcome["replaced"]!))));
+        Assert.All(waived, outcome => outcome["replaced"]!.AsObject().Remove("waiverReason"));
+        var undone = await Change(waived.Select(outcome => (outcome["row"]!, outcome["replaced"]!)));
+        Assert.Equal(waived.Count, undone.Count);
+        foreach (var outcome in undone)
+        {
+            var record = await delphine.Read($"/api/records/{outcome["id"]}");
+            Assert.True(JsonNode.DeepEquals(fees[outcome["id"]!.GetValue<int>()], record["values"]!["fee"]), record["values"]!.ToJsonString());
+        }
+    }
+
+    [Fact]
     public async Task A_row_that_somebody_saved_meanwhile_is_told_and_not_overwritten()
     {
         var lorenz = await site.Known("lorenz");

@@ -1,10 +1,12 @@
 using System.Collections.Immutable;
 using System.Security.Claims;
+using Dibujo.Core.Records;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
+using Dibujo.Store.Records;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -15,6 +17,8 @@ namespace Dibujo.Server.Records;
 internal static class ChangeRows
 {
     private const int MostRows = 500;
+
+    private static readonly ImmutableDictionary<string, Value> None = ImmutableDictionary<string, Value>.Empty;
 
     internal static void Map(IEndpointRouteBuilder api) =>
         api.MapPost("/record-types/{key}/changes", Run).WithName("ChangeRows").RequireAuthorization(Policies.Members)
@@ -39,33 +43,46 @@ internal static class ChangeRows
         {
             db.ChangeTracker.Clear();
             lookup.Forget(andExpected: true);
-            if (!await db.Records.AnyAsync(r => r.Id == row.Id && r.RecordType == key, cancellation))
+            if (await db.Records.AsNoTracking().SingleOrDefaultAsync(r => r.Id == row.Id && r.RecordType == key, cancellation) is not { } before)
             {
-                outcomes.Add(new(row.Id, null, "There is no such record.", []));
+                outcomes.Add(new(row.Id, null, "There is no such record.", [], None));
                 continue;
             }
 
             var saved = await SaveRecord.Run(
                 row.Id, new(row.Version, row.Changes, row.Move, row.Form, InList: true), db, editions, circumstances, lookup, news, user, clock, cancellation);
-            outcomes.Add(saved.Result is Ok<RecordView> { Value: { } view }
-                ? new(row.Id, await RowAsync(view.Id, request.Columns, db, editions, circumstances, lookup, user, cancellation), null, [])
-                : Refused(row.Id, ((ProblemHttpResult)saved.Result).ProblemDetails));
+            if (saved.Result is not Ok<RecordView>)
+            {
+                outcomes.Add(Refused(row.Id, ((ProblemHttpResult)saved.Result).ProblemDetails));
+                continue;
+            }
+
+            // As it was judged: another edition may have come into force since the first row.
+            var edition = (await editions.CurrentAsync(db, key, cancellation))!;
+            Setting Setting(StoredRecord record) => circumstances.Of(record, user, Circumstances.ChannelOf(user, inList: true));
+            var after = await db.Records.AsNoTracking().SingleAsync(r => r.Id == row.Id, cancellation);
+            var entry = db.ChangeTracker.Entries<HistoryEntry>().Single().Entity;
+            outcomes.Add(new(
+                row.Id, new RowReader(edition, request.Columns, lookup).Of(after, Setting(after)), null, [],
+                Replaced(entry, row.Changes.Keys, fields => new RowReader(edition, fields, lookup).Editable(before, Setting(before)))));
         }
 
         return TypedResults.Ok(outcomes.ToImmutable());
     }
 
-    private static async Task<ListRow> RowAsync(
-        int id, ImmutableArray<string> columns, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, CancellationToken cancellation)
+    /// <summary>What stood where something else stands now, as far as a person can put it back: what was sent, and what rules changed along with it in fields that were open before.</summary>
+    private static ImmutableDictionary<string, Value> Replaced(HistoryEntry entry, IEnumerable<string> sent, Func<ImmutableArray<string>, ImmutableArray<string>> editable)
     {
-        var record = await db.Records.AsNoTracking().SingleAsync(r => r.Id == id, cancellation);
-        var edition = (await editions.CurrentAsync(db, record.RecordType, cancellation))!;
-        return new RowReader(edition, columns, lookup).Of(record, circumstances.Of(record, user, Circumstances.ChannelOf(user, inList: true)));
+        var known = sent.ToHashSet(StringComparer.Ordinal);
+        var changed = entry.Before.ByField.Keys.Union(entry.After.ByField.Keys, StringComparer.Ordinal).ToList();
+        var byRules = changed.Where(field => !known.Contains(field)).ToImmutableArray();
+        known.UnionWith(byRules.IsEmpty ? [] : editable(byRules));
+        return changed.Where(known.Contains).ToImmutableDictionary(field => field, field => entry.Before[field]);
     }
 
     private static RowOutcome Refused(int id, ProblemDetails problem) => new(
         id, null, problem.Extensions.ContainsKey("refusals") ? problem.Title! : $"{problem.Title} {problem.Detail}",
-        problem.Extensions.TryGetValue("refusals", out var refusals) && refusals is ImmutableArray<Refusal> reasons ? reasons : []);
+        problem.Extensions.TryGetValue("refusals", out var refusals) && refusals is ImmutableArray<Refusal> reasons ? reasons : [], None);
 }
 
 /// <summary>What is to become of several records.</summary>
@@ -86,4 +103,5 @@ internal sealed record RowChange(int Id, int Version, ImmutableDictionary<string
 /// <param name="Row">The record as it is now, where it was saved; null where not.</param>
 /// <param name="Problem">Why nothing was saved, in a sentence; null where it was.</param>
 /// <param name="Refusals">All reasons, each with its field.</param>
-internal sealed record RowOutcome(int Id, ListRow? Row, string? Problem, ImmutableArray<Refusal> Refusals);
+/// <param name="Replaced">To be sent as changes to have it undone: what stood where something else stands now, whether a column of the list or not. Blank where nothing stood.</param>
+internal sealed record RowOutcome(int Id, ListRow? Row, string? Problem, ImmutableArray<Refusal> Refusals, ImmutableDictionary<string, Value> Replaced);

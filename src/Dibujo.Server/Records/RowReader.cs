@@ -18,7 +18,7 @@ internal sealed class RowReader(Edition edition, ImmutableArray<string> columns,
     private readonly Dictionary<(string Workflow, string Stage, string Form), Session> sessions = [];
 
     /// <summary>Each column that is a field, with the form on which it stands first: through that it is seen and changed.</summary>
-    private readonly ImmutableArray<(Field Field, string Form)> fields =
+    private readonly List<(Field Field, string Form)> fields =
     [
         .. from column in columns
            let field = edition.Definition.RecordType.Find(column)
@@ -37,23 +37,31 @@ internal sealed class RowReader(Edition edition, ImmutableArray<string> columns,
     {
         var type = edition.Definition.RecordType;
         var values = record.Values.FittedTo(type);
+        var shown = fields.Select(one => KeyValuePair.Create(one.Field.Key, values[one.Field.Key])).Where(one => !one.Value.IsBlank).ToList();
+        return new(
+            record.Id, record.Version, record.Title, record.Workflow, record.Stage, record.ChangedAt, record.ChangedBy,
+            new RecordValues(shown).ByField,
+            [.. States(values, setting).Select(one => new CellView(one.Field.Key, one.State.Bits))],
+            asksForStanding ? Standing.Of(edition.Program, values, setting, lookup).ByField : RecordValues.Empty.ByField,
+            lookup.From(type, new(shown.Where(one => one.Value is Link))).ToImmutableDictionary(linked => $"{linked.RecordType} {linked.Number}", linked => linked.Title));
+    }
+
+    /// <summary>Keys of the columns that the person can type into now.</summary>
+    internal ImmutableArray<string> Editable(StoredRecord record, Setting setting) =>
+        [.. States(record.Values.FittedTo(edition.Definition.RecordType), setting).Where(one => one.State.IsEditable).Select(one => one.Field.Key)];
+
+    private List<(Field Field, ElementState State)> States(RecordValues values, Setting setting)
+    {
         var used = new Dictionary<string, Session>(StringComparer.Ordinal);
-        var cells = fields.Select(one =>
+        return fields.ConvertAll(one =>
         {
             if (!used.TryGetValue(one.Form, out var session))
             {
                 used[one.Form] = session = Open(values, setting with { Form = one.Form });
             }
 
-            return new CellView(one.Field.Key, session.StateOf(session.NumberOf(Element.Field(one.Field.Key))).Bits);
-        }).ToImmutableArray();
-        var shown = fields.Select(one => KeyValuePair.Create(one.Field.Key, values[one.Field.Key])).Where(one => !one.Value.IsBlank).ToList();
-        return new(
-            record.Id, record.Version, record.Title, record.Workflow, record.Stage, record.ChangedAt, record.ChangedBy,
-            new RecordValues(shown).ByField,
-            cells,
-            asksForStanding ? Standing.Of(edition.Program, values, setting, lookup).ByField : RecordValues.Empty.ByField,
-            lookup.From(type, new(shown.Where(one => one.Value is Link))).ToImmutableDictionary(linked => $"{linked.RecordType} {linked.Number}", linked => linked.Title));
+            return (one.Field, session.StateOf(session.NumberOf(Element.Field(one.Field.Key))));
+        });
     }
 
     private Session Open(RecordValues values, Setting setting)

@@ -1,7 +1,7 @@
 import { Checkbox } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, type KeyboardEvent } from 'react';
-import type { ColumnView, ListRow, PersonEntry, RecordType } from '../api/generated';
+import type { ColumnView, Field, ListRow, PersonEntry, RecordType } from '../api/generated';
 import { useNamed } from '../records/useNamed';
 import { changesOf, textOf } from './block';
 import { isOpen } from './Cell';
@@ -27,6 +27,8 @@ interface Props {
   editing: ReturnType<typeof useEditing>;
   ticked: ReadonlySet<number>;
   onTick: (ids: ReadonlySet<number>) => void;
+  /** Somebody wanted to type into a cell that is locked or hidden; undefined once one has gone on. */
+  onClosed: (cell: { row: number; field: Field } | undefined) => void;
   /** Text was pasted: changes for each row that it covers. */
   onPaste: (changes: Change[]) => void;
 }
@@ -34,7 +36,21 @@ interface Props {
 const rowHeight = 33;
 
 /** The list as a sheet of cells: walked through by arrow keys, typed into in place, copied from and pasted into in blocks. */
-export function Grid({ type, known, people, layout, onLayout, rows, onMore, onHold, editing, ticked, onTick, onPaste }: Props) {
+export function Grid({
+  type,
+  known,
+  people,
+  layout,
+  onLayout,
+  rows,
+  onMore,
+  onHold,
+  editing,
+  ticked,
+  onTick,
+  onClosed,
+  onPaste,
+}: Props) {
   'use no memo';
   const scroller = useRef<HTMLDivElement>(null);
   const typing = useTyping(type, people, editing);
@@ -62,6 +78,7 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, onHo
 
   function go(to: At, isExtending = false) {
     const left = rows[at.row];
+    onClosed(undefined);
     const next = goTo(to, isExtending);
     if (left && next.row !== at.row && editing.rows.has(left.id)) {
       void editing.leave(left.id);
@@ -76,14 +93,18 @@ export function Grid({ type, known, people, layout, onLayout, rows, onMore, onHo
     scroller.current?.focus({ preventScroll: true });
   }
 
-  /** Whether the cell where one is can be typed into, by the row's rules as they are known. */
+  /** A cell that can be typed into, by the row's rules as they are known; where it cannot, that is said. */
   function open(to: At) {
     const [row, field] = [rows[to.row], shown[to.column]?.field];
     if (!row || !field) {
       return undefined;
     }
     const isHere = editing.rows.get(row.id)?.form === formOf(type, field.key);
-    return isHere || isOpen(row.cells.find((one) => one.field === field.key)) ? { row, field } : undefined;
+    if (isHere || isOpen(row.cells.find((one) => one.field === field.key))) {
+      return { row, field };
+    }
+    onClosed({ row: row.id, field });
+    return undefined;
   }
 
   function beginTyping(to: At, text?: string) {

@@ -6,6 +6,7 @@ import { Cell } from './Cell';
 import { formOf } from './changing';
 import classes from './Grid.module.css';
 import { OpenCell } from './OpenCell';
+import { fieldLabel } from '../sheet/lookUp';
 import { inLocale } from '../writing/dates';
 import type { OpenRow } from './useEditing';
 
@@ -60,6 +61,8 @@ export function GridRow({
   const reasons = Object.entries(open?.refusals ?? {}).filter(
     ([field]) => field === '' || !columns.some(({ key }) => key === field),
   );
+  // A field that is no column here is named.
+  const labelOf = (key: string) => (key ? `${fieldLabel({ recordType: type }, key)}: ` : '');
   return (
     <div
       ref={measure}
@@ -110,8 +113,9 @@ export function GridRow({
       })}
       {reasons.length > 0 && (
         <div className={classes.refused} role="alert">
-          Not saved. {reasons.map(([, message]) => inLocale(message)).join(' ')}{' '}
-          <UnstyledButton onClick={onTakeBack}>Take back what was typed</UnstyledButton>
+          Not saved. {reasons.map(([of, message]) => `${labelOf(of)}${inLocale(message)}`).join(' ')}{' '}
+          <UnstyledButton onClick={onTakeBack}>Take back what was typed</UnstyledButton> or{' '}
+          <Link to={`/records/${row.id}`}>open the record</Link>.
         </div>
       )}
     </div>

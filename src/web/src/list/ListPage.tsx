@@ -10,6 +10,7 @@ import {
   readColumns,
   readViews,
   type ColumnView,
+  type Field,
   type ListRow,
   type RecordType,
   type ViewEntry,
@@ -22,7 +23,8 @@ import { useRecordType } from '../records/queries';
 import { recentRecords } from '../records/recent';
 import { shelved } from '../records/shelf';
 import { Bulk } from './Bulk';
-import { changeInTurns, type Change } from './changing';
+import { changeBack, changeInTurns, type Change } from './changing';
+import { Closed } from './Closed';
 import { ColumnChoice } from './ColumnChoice';
 import { Files } from './Files';
 import { AddTest, FilterBar } from './FilterBar';
@@ -61,6 +63,7 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
   const { rows, edition, problem, isPending, count, hasMore, more, replace, hold, settle, isMoved } = useRows(type.key, request);
   const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set());
   const [batch, setBatch] = useState<Batch>();
+  const [closed, setClosed] = useState<{ row: number; field: Field }>();
   const editing = useEditing(type, request.columns, replace);
 
   const onLayout = (change: Partial<Layout>) => {
@@ -85,10 +88,10 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
   }, [edition, type.key]);
 
   /** Changes several rows at once, each under its own rules, and tells what came of it. */
-  async function change(what: string, changes: Change[]) {
+  async function change(what: string, changes: Change[], make = changeInTurns) {
     // What was typed into these rows comes first, and is not in its own way.
     const left = await Promise.all(changes.map(({ row }) => editing.leave(row.id)));
-    const steps = await changeInTurns(
+    const steps = await make(
       type,
       request.columns,
       changes.map((one, i) => ({ ...one, row: left[i] ?? one.row })),
@@ -128,18 +131,17 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
       {chosen.length > 0 && (
         <Bulk type={type} rows={chosen} people={people} onChange={change} onDone={() => setTicked(new Set())} />
       )}
-      {batch && <Outcomes type={type} batch={batch} onUndo={change} onClose={() => setBatch(undefined)} />}
+      {batch && (
+        <Outcomes
+          type={type}
+          batch={batch}
+          onUndo={(what, changes) => change(what, changes, changeBack)}
+          onClose={() => setBatch(undefined)}
+        />
+      )}
       {editing.problem && (
         <Text role="alert" className={classes.notice}>
           {editing.problem}
-        </Text>
-      )}
-      {isMoved && (
-        <Text size="sm" role="status" className={classes.notice}>
-          Rows stay where they were while you change them; by now some belong elsewhere.{' '}
-          <UnstyledButton className={classes.link} onClick={settle}>
-            Put them in order
-          </UnstyledButton>
         </Text>
       )}
       {problem ? (
@@ -159,8 +161,18 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
           editing={editing}
           ticked={ticked}
           onTick={setTicked}
+          onClosed={setClosed}
           onPaste={(changes) => void change(`Pasted into ${changes.length} ${changes.length === 1 ? 'row' : 'rows'}`, changes)}
         />
+      )}
+      {closed && <Closed key={`${closed.row} ${closed.field.key}`} type={type} {...closed} />}
+      {isMoved && (
+        <Text size="sm" role="status" className={classes.notice}>
+          Rows stay where they were while you change them; by now some belong elsewhere.{' '}
+          <UnstyledButton className={classes.link} onClick={settle}>
+            Put them in order
+          </UnstyledButton>
+        </Text>
       )}
       {!isPending && rows.length === 0 && !problem && <Text p="md">No record is like that. Take the search or a test away.</Text>}
       <Recent type={type} />

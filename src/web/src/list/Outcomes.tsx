@@ -1,10 +1,9 @@
 import { Button, Text } from '@mantine/core';
 import { Link } from 'react-router-dom';
 import type { RecordType } from '../api/generated';
-import type { Values } from '../engine/answers';
 import { fieldLabel } from '../sheet/lookUp';
 import { inLocale } from '../writing/dates';
-import type { Change, Step } from './changing';
+import { replacedBy, type Change, type Step } from './changing';
 import classes from './ListPage.module.css';
 
 /** Several rows that were changed at once, and what came of it. */
@@ -24,20 +23,19 @@ interface Props {
 export function Outcomes({ type, batch, onUndo, onClose }: Props) {
   const saved = new Set(batch.steps.filter(({ outcome }) => outcome.row).map(({ row }) => row.id));
   const refused = batch.steps.filter(({ outcome }) => !outcome.row).map(({ outcome }) => outcome);
-  const undo = [...saved].flatMap((id) => {
-    const steps = batch.steps.filter(({ outcome }) => outcome.row && outcome.id === id);
-    const [before, now] = [steps[0]?.row, steps.at(-1)?.outcome.row];
-    if (!before || !now) {
-      return [];
-    }
-    const changed = steps.flatMap(({ changes }) => Object.keys(changes));
-    const changes = Object.fromEntries(changed.map((key) => [key, (before.values as Values)[key] ?? null]));
+  const undo = replacedBy(batch.steps).flatMap(({ row, before, changes }): Change[] => {
     // A move is undone where one leads back.
     const back = type.workflows
-      .find(({ key }) => key === now.workflow)
-      ?.moves.find(({ from, to }) => from === now.stage && to === before.stage);
-    return now.stage === before.stage ? [{ row: now, changes }] : back ? [{ row: now, changes, move: back.key }] : [];
+      .find(({ key }) => key === row.workflow)
+      ?.moves.find(({ from, to }) => from === row.stage && to === before.stage);
+    return row.stage === before.stage ? [{ row, changes }] : back ? [{ row, changes, move: back.key }] : [];
   });
+  const told = [
+    ...refused.map((outcome) => ({ ...outcome, said: '' })),
+    ...batch.steps.flatMap(({ outcome, left }) =>
+      outcome.row && left ? [{ id: outcome.id, problem: '', refusals: left, said: 'saved, but for this. ' }] : [],
+    ),
+  ];
   return (
     <section className={classes.notice} role="status" aria-label="What came of it">
       <Text size="sm">
@@ -53,11 +51,11 @@ export function Outcomes({ type, batch, onUndo, onClose }: Props) {
       <Button variant="subtle" onClick={onClose}>
         Close
       </Button>
-      {refused.length > 0 && (
+      {told.length > 0 && (
         <ul className={classes.outcomes}>
-          {refused.map(({ id, problem, refusals }, i) => (
+          {told.map(({ id, problem, refusals, said }, i) => (
             <li key={i}>
-              <Link to={`/records/${id}`}>No. {id}</Link>:{' '}
+              <Link to={`/records/${id}`}>No. {id}</Link>: {said}
               {refusals.length > 0
                 ? refusals
                     .map(

@@ -1,5 +1,5 @@
 import { answered } from '../api/client';
-import { changeRows, type ListRow, type RecordType, type RowOutcome } from '../api/generated';
+import { changeRows, type ListRow, type RecordType, type Refusal, type RowOutcome } from '../api/generated';
 import type { Values } from '../engine/answers';
 
 /** What is to become of a row. */
@@ -13,6 +13,8 @@ export interface Change {
 /** A change as it goes to the server: through one form, with what came of it. */
 export interface Step extends Change {
   outcome: RowOutcome;
+  /** What was left as it is so that the rest could be saved, with the reasons. */
+  left?: Refusal[];
 }
 
 /** How many rows go to the server at once. */
@@ -64,6 +66,44 @@ export async function changeInTurns(type: RecordType, columns: string[], changes
     }
   }
   return steps;
+}
+
+/**
+ * Puts rows back to what they were, each as far as its rules allow it now: what they refuse, such as a field that is hidden once the
+ * others are back, is left as it is and told.
+ */
+export async function changeBack(type: RecordType, columns: string[], changes: Change[]): Promise<Step[]> {
+  const steps = await changeInTurns(type, columns, changes);
+  // Another part of the record may have been saved since.
+  const latest = ({ row }: Step) => steps.findLast(({ outcome }) => outcome.id === row.id && outcome.row)?.outcome.row ?? row;
+  const partly = steps.flatMap((step) => {
+    const left = step.outcome.refusals.filter(({ field }) => field && field in step.changes);
+    const rest = Object.entries(step.changes).filter(([field]) => !left.some((one) => one.field === field));
+    return step.outcome.row || left.length === 0 || rest.length === 0
+      ? []
+      : [{ first: step, left, again: { row: latest(step), changes: Object.fromEntries(rest), move: step.move } }];
+  });
+  const second = await changeInTurns(
+    type,
+    columns,
+    partly.map(({ again }) => again),
+  );
+  return [
+    ...steps.filter((step) => !partly.some(({ first }) => first === step)),
+    ...second.map((step) => ({ ...step, left: partly.find(({ again }) => again.row === step.row)?.left })),
+  ];
+}
+
+/** What the steps replaced, record by record: to be sent to have them undone. */
+export function replacedBy(steps: Step[]): { row: ListRow; before: ListRow; changes: Values }[] {
+  const records = [...new Set(steps.filter(({ outcome }) => outcome.row).map(({ outcome }) => outcome.id))];
+  return records.flatMap((id) => {
+    const own = steps.filter(({ outcome }) => outcome.row && outcome.id === id);
+    const [before, row] = [own[0]?.row, own.at(-1)?.outcome.row];
+    // Of several saves of one record the first knows what stood there.
+    const changes = Object.assign({}, ...own.map(({ outcome }) => outcome.replaced).reverse()) as Values;
+    return before && row ? [{ row, before, changes }] : [];
+  });
 }
 
 function byForm(type: RecordType, { changes }: Change): { form: string | null; changes: Values }[] {

@@ -1,11 +1,11 @@
 import { useCallback, useRef, useState } from 'react';
 import { answered, type Problem } from '../api/client';
-import { changeRows, readRecord, type ListRow, type RecordType, type Refusal } from '../api/generated';
+import { changeRows, type ListRow, type RecordType, type Refusal } from '../api/generated';
 import { useSignedIn } from '../api/signedIn';
 import type { Values } from '../engine/answers';
-import { OpenRecord } from '../engine/openRecord';
-import { editions, engine } from '../engine/pageEngine';
+import type { OpenRecord } from '../engine/openRecord';
 import { shelfOf, type Kept } from '../records/shelf';
+import { openRow } from './openRow';
 
 /** A row that is being typed into, or whose save was refused. */
 export interface OpenRow {
@@ -105,19 +105,20 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
         Object.entries(typed).forEach(([field, value]) => known.record.change(field, value));
         return known.form === form;
       }
-      const view = await answered(readRecord({ path: { id }, query: { inList: true, form: form ?? undefined } })).catch(
-        (mistake: Problem) => setProblem(`No. ${id} cannot be opened: ${mistake.title} ${mistake.detail}`),
+      const opened = await openRow(type, id, form, typed).catch((mistake: Problem) =>
+        setProblem(`No. ${id} cannot be opened: ${mistake.title} ${mistake.detail}`),
       );
-      if (!view) {
+      if (!opened) {
         return false;
       }
-      if (!latest.current.has(id)) {
-        const record = new OpenRecord(engine, type, view, typed, false);
+      const { record, version } = opened;
+      if (latest.current.has(id)) {
+        record.close();
+      } else {
         const shelf = shelfOf(person, id);
         const offered = shelf.read();
-        record.subscribe('any', () => shelf.lay(record.unsaved(), view.version, offered));
-        void record.open(() => editions.program(view.recordType, view.edition));
-        put(id, { record, form, version: view.version, offered, refusals: {} });
+        record.subscribe('any', () => shelf.lay(record.unsaved(), version, offered));
+        put(id, { record, form, version, offered, refusals: {} });
       }
       return true;
     },

@@ -1,0 +1,70 @@
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router-dom';
+import type { Field, RecordType } from '../api/generated';
+import type { OpenRecord } from '../engine/openRecord';
+import { useElement, useSummary } from '../engine/useRecord';
+import { Why } from '../records/Why';
+import { formOf } from './changing';
+import classes from './ListPage.module.css';
+import { openRow } from './openRow';
+
+interface Props {
+  type: RecordType;
+  /** Number of the record. */
+  row: number;
+  field: Field;
+}
+
+/** Says of a cell that somebody wanted to type into that it is locked or hidden, and why. */
+export function Closed({ type, row, field }: Props) {
+  const [record, setRecord] = useState<OpenRecord>();
+  useEffect(() => {
+    let isWanted = true;
+    let opened: OpenRecord | undefined;
+    openRow(type, row, formOf(type, field.key)).then(
+      ({ record }) => {
+        opened = record;
+        if (isWanted) {
+          setRecord(record);
+        } else {
+          record.close();
+        }
+      },
+      () => undefined,
+    );
+    return () => {
+      isWanted = false;
+      opened?.close();
+    };
+  }, [type, row, field.key]);
+  return record ? <Reason record={record} type={type} row={row} field={field} /> : null;
+}
+
+function Reason({ type, row, field, record }: Props & { record: OpenRecord }) {
+  const { isVisible, isLocked } = useElement(record, 'field', field.key);
+  const isAllLocked = useElement(record, 'record', 'record').isLocked;
+  const { isLive } = useSummary(record);
+  if (!isLive || (isVisible && !isLocked)) {
+    return null;
+  }
+  return (
+    <p className={classes.notice} role="status">
+      {!isVisible
+        ? `${field.label} does not apply to No. ${row}.`
+        : isAllLocked
+          ? `No. ${row} is locked.`
+          : `${field.label} of No. ${row} is locked.`}
+      {isVisible && (
+        <Why
+          record={record}
+          kind={isAllLocked ? 'record' : 'field'}
+          elementKey={isAllLocked ? 'record' : field.key}
+          recordType={type.key}
+        />
+      )}
+      <Link to={`/records/${row}`} className={classes.link}>
+        Open it
+      </Link>
+    </p>
+  );
+}
