@@ -69,6 +69,8 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
         browser.Press("[role=option]", "Start date", isExact: true);
         foreach (var (day, stored) in ((string, string)[])[("1 May 2031", "2031-05-01"), ("2 June 2031", "2031-06-02")])
         {
+            browser.Press("[aria-label='What came of it'] button", "Close");
+            browser.SeeNothing("[aria-label='What came of it']");
             browser.Retype("input[aria-label='To what']", day);
             browser.Press("button", "Change in all");
             browser.Until(day, () => Start() == stored ? "" : null);
@@ -253,6 +255,46 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
         browser.Press("button", "Put them in order");
         browser.Until("the row that was saved last first", () => Rows(browser)[0] == other ? "" : null);
         browser.See($"{Row}{one}'] [data-column=borrower][data-active]");
+    }
+
+    [Fact]
+    public void An_edition_that_comes_into_force_is_taken_over_by_the_row_that_is_typed_into()
+    {
+        using var browser = new Browser(server.Address);
+        var (one, other) = (Begin(browser, "Glass Drum for Vell"), Begin(browser, "Glass Drum for Brennick", signsIn: false));
+        Show(browser, "Glass Drum", "borrower", "startDate");
+        Active(browser, other, "borrower");
+        browser.Keyboard("House of ");
+        browser.See($"{Row}{other}'] input:focus");
+
+        // The fields come in another order: whatever counts them counts otherwise now.
+        using var administrator = new Browser(server.Address);
+        administrator.SignIn("ada");
+        Assert.Equal("done", administrator.RunLater("""
+            const done = arguments[0];
+            const read = (address) => fetch(address).then((answer) => answer.json());
+            const types = '/api/record-types/object-loan';
+            (async () => {
+              const { token } = await read('/api/sign-in');
+              const send = (address, body) => fetch(address, { method: 'POST', headers: { 'Content-Type': 'application/json', 'X-Dibujo-Token': token }, body: JSON.stringify(body) }).then((answer) => answer.json());
+              const { definition, typeRevision, version } = await read(`${types}/draft`);
+              const recordType = { ...definition.recordType, fields: definition.recordType.fields.toReversed() };
+              const made = await send(`${types}/draft/steps`, { edits: [], recordType, recordTypeBase: typeRevision });
+              const begun = await send(`${types}/editions`, { version: made.version, note: 'Fields turned round' });
+              done(begun.title ?? 'done');
+            })().catch((mistake) => done(String(mistake)));
+            """));
+        browser.Until("the other edition", () => browser.RunLater("const done = arguments[0]; fetch('/api/record-types/object-loan').then((answer) => answer.json()).then(({ number }) => done(number));") is 2L ? "" : null);
+        browser.See($"{Row}{other}'][data-edition='2']");
+        browser.Keyboard("Brennick" + Keys.Enter);
+        browser.SeeNothing("[data-open]");
+        browser.See($"{Row}{other}'] [data-column=borrower]", "House of Brennick");
+        // A row that is opened only now.
+        Active(browser, one, "borrower");
+        browser.Keyboard("House of Vell" + Keys.Tab + "1 May 2031" + Keys.Enter);
+        Active(browser, other, "borrower");
+        browser.See($"{Row}{one}'] [data-column=borrower]", "House of Vell");
+        browser.See($"{Row}{one}'] [data-column=startDate]", "May 1, 2031");
     }
 
     private static string[] Rows(Browser browser) =>

@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router-dom';
 import type { Field, RecordType } from '../api/generated';
@@ -17,11 +18,12 @@ interface Props {
 
 /** Says of a cell that somebody wanted to type into that it is locked or hidden, and why. */
 export function Closed({ type, row, field }: Props) {
+  const queries = useQueryClient();
   const [record, setRecord] = useState<OpenRecord>();
   useEffect(() => {
     let isWanted = true;
     let opened: OpenRecord | undefined;
-    openRow(type, row, formOf(type, field.key)).then(
+    openRow(queries, row, formOf(type, field.key)).then(
       ({ record }) => {
         opened = record;
         if (isWanted) {
@@ -36,7 +38,7 @@ export function Closed({ type, row, field }: Props) {
       isWanted = false;
       opened?.close();
     };
-  }, [type, row, field.key]);
+  }, [queries, type, row, field.key]);
   return record ? <Reason record={record} type={type} row={row} field={field} /> : null;
 }
 

@@ -71,6 +71,7 @@ export function GridRow({
       className={classes.row}
       data-row={row.id}
       data-open={open ? true : undefined}
+      data-edition={open?.edition}
       data-refused={open && Object.keys(open.refusals).length > 0 ? true : undefined}
       style={{ gridTemplateColumns: template, position: 'absolute', top: 0, width: '100%', transform: `translateY(${start}px)` }}
     >

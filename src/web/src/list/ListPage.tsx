@@ -1,7 +1,7 @@
 import { Button, Group, Text, TextInput, UnstyledButton } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { IconPlus, IconSearch } from '@tabler/icons-react';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router-dom';
 import { answered, type Problem } from '../api/client';
@@ -44,6 +44,8 @@ export function ListPage() {
     queryKey: ['columns', key, type?.number],
     queryFn: () => answered(readColumns({ path: { key } })),
     enabled: type !== undefined,
+    // Where another edition comes into force, what was typed stays on the page meanwhile.
+    placeholderData: keepPreviousData,
   });
   const views = useQuery({ queryKey: ['views', key], queryFn: () => answered(readViews({ path: { key } })) });
   return type && columns.data && views.data ? (
@@ -65,6 +67,13 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
   const [batch, setBatch] = useState<Batch>();
   const [closed, setClosed] = useState<{ row: number; field: Field }>();
   const editing = useEditing(type, request.columns, replace);
+
+  const { renew } = editing;
+  useEffect(() => {
+    if (edition !== undefined) {
+      void renew(edition);
+    }
+  }, [edition, renew]);
 
   const onLayout = (change: Partial<Layout>) => {
     if (change.search !== undefined) {

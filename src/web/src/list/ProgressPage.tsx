@@ -1,5 +1,5 @@
 import { Text } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo, useRef } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router-dom';
 import { answered } from '../api/client';
@@ -21,6 +21,7 @@ export function ProgressPage() {
     queryKey: ['columns', key, type?.number],
     queryFn: () => answered(readColumns({ path: { key } })),
     enabled: type !== undefined,
+    placeholderData: keepPreviousData,
   }).data;
   return type && known ? <Overview type={type.recordType} known={known} /> : null;
 }

@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
 import { answered, type Problem } from '../api/client';
 import { changeRows, type ListRow, type RecordType, type Refusal } from '../api/generated';
@@ -13,6 +14,8 @@ export interface OpenRow {
   /** Key of the form through which it is typed into. */
   form: string | null;
   version: number;
+  /** Number of the edition under which it is typed into. */
+  edition: number;
   /** What was typed into it at another time and never saved; it is offered on the record's page. */
   offered: Kept | null;
   /** Why it was not saved, by field; under the empty key what is about no field. */
@@ -23,6 +26,7 @@ export interface OpenRow {
 
 /** The rows of a list under a person's hands: each is opened when it is typed into, and saved when it is left. */
 export function useEditing(type: RecordType, columns: string[], replace: (rows: ListRow[]) => void) {
+  const queries = useQueryClient();
   const person = useSignedIn().data?.person?.userName ?? '';
   const [rows, setRows] = useState<ReadonlyMap<number, OpenRow>>(new Map());
   const latest = useRef(rows);
@@ -38,6 +42,13 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
     latest.current = next;
     setRows(next);
   }, []);
+
+  /** Has what is typed into a row outlast the window. */
+  const shelve = useCallback(
+    (record: OpenRecord, id: number, version: number, offered: Kept | null) =>
+      record.subscribe('any', () => shelfOf(person, id).lay(record.unsaved(), version, offered)),
+    [person],
+  );
 
   const save = useCallback(
     async (id: number, row: OpenRow): Promise<ListRow | undefined> => {
@@ -105,24 +116,46 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
         Object.entries(typed).forEach(([field, value]) => known.record.change(field, value));
         return known.form === form;
       }
-      const opened = await openRow(type, id, form, typed).catch((mistake: Problem) =>
+      const opened = await openRow(queries, id, form, typed).catch((mistake: Problem) =>
         setProblem(`No. ${id} cannot be opened: ${mistake.title} ${mistake.detail}`),
       );
       if (!opened) {
         return false;
       }
-      const { record, version } = opened;
+      const { record, version, edition } = opened;
       if (latest.current.has(id)) {
         record.close();
       } else {
-        const shelf = shelfOf(person, id);
-        const offered = shelf.read();
-        record.subscribe('any', () => shelf.lay(record.unsaved(), version, offered));
-        put(id, { record, form, version, offered, refusals: {} });
+        const offered = shelfOf(person, id).read();
+        shelve(record, id, version, offered);
+        put(id, { record, form, version, edition, offered, refusals: {} });
       }
       return true;
     },
-    [person, type, leave, put],
+    [person, queries, leave, put, shelve],
+  );
+
+  /** Takes rows that are open over to the edition that is in force, with all that was typed into them. */
+  const renew = useCallback(
+    async (edition: number) => {
+      for (const [id, row] of latest.current) {
+        const opened =
+          row.saving || row.edition === edition
+            ? undefined
+            : await openRow(queries, id, row.form, row.record.unsaved()).catch(() => undefined);
+        const now = latest.current.get(id);
+        if (opened && now?.record === row.record && !now.saving) {
+          // What was typed while it was read.
+          Object.entries(row.record.unsaved()).forEach(([field, value]) => opened.record.change(field, value));
+          row.record.close();
+          shelve(opened.record, id, now.version, now.offered);
+          put(id, { ...now, record: opened.record, edition: opened.edition });
+        } else {
+          opened?.record.close();
+        }
+      }
+    },
+    [queries, put, shelve],
   );
 
   /** Takes back what was typed into a row. */
@@ -135,7 +168,7 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
     [person, put],
   );
 
-  return { rows, problem, open, leave, takeBack };
+  return { rows, problem, open, leave, renew, takeBack };
 }
 
 const byField = (problem: string, refusals: Refusal[]) =>

@@ -2,6 +2,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient, type Infi
 import { useCallback, useEffect, useState } from 'react';
 import { answered } from '../api/client';
 import { countRows, listRows, type ListPage, type ListRequest, type ListRow } from '../api/generated';
+import { recordTypeQuery } from '../records/queries';
 import { useLiveRecord } from '../records/useLiveRecord';
 import { planned } from './planned';
 import { standing } from './standing';
@@ -36,7 +37,10 @@ export function useRows(recordType: string, request: Omit<ListRequest, 'after' |
   const [again] = useState(() => planned(() => void queries.invalidateQueries({ queryKey: ['records', recordType] })));
   useLiveRecord(recordType, undefined, {
     onChanged: (records) => again.within(all.some(({ id }) => records.includes(id)) ? soon : later),
-    onPublished: () => again.within(soon),
+    onPublished: () => {
+      again.within(soon);
+      void queries.invalidateQueries({ queryKey: recordTypeQuery(recordType).queryKey, exact: true });
+    },
   });
   useEffect(() => again.stop, [again]);
 
