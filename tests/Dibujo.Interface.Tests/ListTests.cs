@@ -297,6 +297,45 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
         browser.See($"{Row}{one}'] [data-column=startDate]", "May 1, 2031");
     }
 
+    [Fact]
+    public void Two_who_type_into_one_row_keep_both_where_nothing_collides_and_are_told()
+    {
+        using var browser = new Browser(server.Address);
+        Begin(browser, "Horn Drum for Vell");
+        var other = Begin(browser, "Horn Drum for Brennick", signsIn: false);
+        Show(browser, "Horn Drum", "borrower", "purpose");
+        Active(browser, other, "borrower");
+        browser.Keyboard("House of Brennick");
+        browser.See($"{Row}{other}'][data-open]");
+
+        using var colleague = new Browser(server.Address);
+        colleague.SignIn("rosa", $"/records/{other}");
+        colleague.SeeLive();
+        colleague.Type("#field-startDate", "1 May 2031" + Keys.Tab);
+        colleague.Press("button", "Save", isExact: true);
+        colleague.See("aside [data-saying]", "Everything is saved.");
+        browser.Keyboard(Keys.Enter);
+        browser.See("main > p[role=status]", $"Rosa Okkema saved No. {other} meanwhile (Start date). That is kept, and what you typed as well.");
+        browser.SeeNothing("[data-open]");
+        browser.See($"{Row}{other}'] [data-column=borrower]", "House of Brennick");
+
+        // Where both have changed the same it is for the person to choose, and nobody's is lost.
+        Active(browser, other, "borrower");
+        browser.Keyboard("House of Vell");
+        browser.See($"{Row}{other}'][data-open]");
+        colleague.SeeValue("#field-borrower", "House of Brennick");
+        colleague.Retype("#field-borrower", "House of Oststrand");
+        colleague.Press("button", "Save", isExact: true);
+        colleague.See("section[aria-label=History] summary", "Rosa Okkema: changed Borrower");
+        browser.Keyboard(Keys.Enter);
+        browser.See($"{Row}{other}'][data-refused]");
+        Active(browser, other, "borrower");
+        browser.Keyboard(Keys.Enter);
+        browser.See($"{Row}{other}'] [data-column=borrower] [role=alert]", "Rosa Okkema made this “House of Oststrand” meanwhile.");
+        browser.Press("a", "open the record");
+        browser.See("section[aria-label='Typed before'] li", "House of Vell (saved meanwhile by Rosa Okkema: House of Oststrand)");
+    }
+
     private static string[] Rows(Browser browser) =>
         [.. ((IEnumerable<object>)browser.Evaluate("[...document.querySelectorAll('[data-row]')].sort((one, other) => one.dataset.index - other.dataset.index).map((one) => one.dataset.row)")!).Cast<string>()];
 

@@ -82,7 +82,8 @@ internal static class ChangeRows
 
     private static RowOutcome Refused(int id, ProblemDetails problem) => new(
         id, null, problem.Extensions.ContainsKey("refusals") ? problem.Title! : $"{problem.Title} {problem.Detail}",
-        problem.Extensions.TryGetValue("refusals", out var refusals) && refusals is ImmutableArray<Refusal> reasons ? reasons : [], None);
+        problem.Extensions.TryGetValue("refusals", out var refusals) && refusals is ImmutableArray<Refusal> reasons ? reasons : [], None,
+        problem.Extensions.TryGetValue("version", out var version) ? version as int? : null);
 }
 
 /// <summary>What is to become of several records.</summary>
@@ -104,4 +105,6 @@ internal sealed record RowChange(int Id, int Version, ImmutableDictionary<string
 /// <param name="Problem">Why nothing was saved, in a sentence; null where it was.</param>
 /// <param name="Refusals">All reasons, each with its field.</param>
 /// <param name="Replaced">To be sent as changes to have it undone: what stood where something else stands now, whether a column of the list or not. Blank where nothing stood.</param>
-internal sealed record RowOutcome(int Id, ListRow? Row, string? Problem, ImmutableArray<Refusal> Refusals, ImmutableDictionary<string, Value> Replaced);
+/// <param name="Version">The record's version now, where nothing was saved because somebody has saved it since the one that was sent; null otherwise.</param>
+internal sealed record RowOutcome(
+    int Id, ListRow? Row, string? Problem, ImmutableArray<Refusal> Refusals, ImmutableDictionary<string, Value> Replaced, int? Version = null);

@@ -80,14 +80,14 @@ export function Grid({
     const left = rows[at.row];
     onClosed(undefined);
     const next = goTo(to, isExtending);
-    if (left && next.row !== at.row && editing.rows.has(left.id)) {
+    if (left && next.row !== at.row) {
       void editing.leave(left.id);
     }
     virtual.scrollToIndex(next.row, { align: 'auto' });
   }
 
   function stopTyping(to: At) {
-    typing.finish(to.row !== at.row);
+    typing.finish();
     (document.activeElement as HTMLElement | null)?.blur();
     go(to);
     scroller.current?.focus({ preventScroll: true });
@@ -202,8 +202,8 @@ export function Grid({
         const row = rows[at.row];
         // What opens over the page, such as a list of choices, is still the cell's.
         const isWithin = event.relatedTarget instanceof Node && scroller.current?.contains(event.relatedTarget);
-        if (event.relatedTarget !== null && !isWithin && row && editing.rows.has(row.id)) {
-          typing.finish(true);
+        if (event.relatedTarget !== null && !isWithin && row) {
+          typing.finish();
           void editing.leave(row.id);
         }
       }}
@@ -257,7 +257,7 @@ export function Grid({
               isTicked={ticked.has(row.id)}
               onTick={() => tick(row.id)}
               onGo={(column, isExtending) => {
-                typing.finish(at.row !== item.index);
+                typing.finish();
                 go({ row: item.index, column }, isExtending);
               }}
               onOpen={(column) => beginTyping({ row: item.index, column })}

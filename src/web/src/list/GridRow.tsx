@@ -96,7 +96,7 @@ export function GridRow({
               <OpenCell
                 field={field}
                 record={open.record}
-                isActive={isActive && isTyping && !open.saving}
+                isActive={isActive && isTyping && !open.isSaving}
                 refusal={open.refusals[key]}
                 onInput={onInput}
               />

@@ -175,6 +175,11 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
         />
       )}
       {closed && <Closed key={`${closed.row} ${closed.field.key}`} type={type} {...closed} />}
+      {editing.merged && (
+        <Text size="sm" role="status" className={classes.notice}>
+          {editing.merged}
+        </Text>
+      )}
       {isMoved && (
         <Text size="sm" role="status" className={classes.notice}>
           Rows stay where they were while you change them; by now some belong elsewhere.{' '}

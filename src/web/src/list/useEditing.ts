@@ -2,10 +2,14 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
 import { answered, type Problem } from '../api/client';
 import { changeRows, type ListRow, type RecordType, type Refusal } from '../api/generated';
+import { usePeople } from '../api/people';
 import { useSignedIn } from '../api/signedIn';
 import type { Values } from '../engine/answers';
 import type { OpenRecord } from '../engine/openRecord';
+import { collisionsOf, readMeanwhile } from '../records/meanwhile';
 import { shelfOf, type Kept } from '../records/shelf';
+import { useNamed } from '../records/useNamed';
+import { fieldLabel, stageLabel } from '../sheet/lookUp';
 import { openRow } from './openRow';
 
 /** A row that is being typed into, or whose save was refused. */
@@ -20,9 +24,12 @@ export interface OpenRow {
   offered: Kept | null;
   /** Why it was not saved, by field; under the empty key what is about no field. */
   refusals: Record<string, string>;
-  /** Being saved: comes to the row as it is then, or to nothing where that is refused. Nobody types into it meanwhile. */
-  saving?: Promise<ListRow | undefined>;
+  /** Whether it is being saved: nobody types into it meanwhile. */
+  isSaving: boolean;
 }
+
+/** How often a row that others keep saving is saved again. */
+const mostTries = 5;
 
 /** The rows of a list under a person's hands: each is opened when it is typed into, and saved when it is left. */
 export function useEditing(type: RecordType, columns: string[], replace: (rows: ListRow[]) => void) {
@@ -31,6 +38,9 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
   const [rows, setRows] = useState<ReadonlyMap<number, OpenRow>>(new Map());
   const latest = useRef(rows);
   const [problem, setProblem] = useState<string>();
+  const [merged, setMerged] = useState<string>();
+  const nameOf = usePeople();
+  const written = useNamed();
   const put = useCallback((id: number, row: OpenRow | undefined) => {
     const next = new Map(latest.current);
     if (row) {
@@ -43,6 +53,14 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
     setRows(next);
   }, []);
 
+  /** Does one thing after the other to a row, in the order in which they were asked for. */
+  const turns = useRef(new Map<number, Promise<unknown>>());
+  const inTurn = useCallback(<T>(id: number, act: () => T | Promise<T>): Promise<T> => {
+    const turn = (turns.current.get(id) ?? Promise.resolve()).then(act, act);
+    turns.current.set(id, turn);
+    return turn;
+  }, []);
+
   /** Has what is typed into a row outlast the window. */
   const shelve = useCallback(
     (record: OpenRecord, id: number, version: number, offered: Kept | null) =>
@@ -50,17 +68,89 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
     [person],
   );
 
+  /**
+   * Opens a row anew with what was typed into it, as the record and its rules are now; answers with it.
+   * @param version The version up to which what others saved is known here.
+   */
+  const reopen = useCallback(
+    async (id: number, row: OpenRow, version: number): Promise<OpenRow> => {
+      const opened = await openRow(queries, id, row.form, row.record.unsaved());
+      // What was typed while it was read.
+      Object.entries(row.record.unsaved()).forEach(([field, value]) => opened.record.change(field, value));
+      row.record.close();
+      const next = { ...row, ...opened, version };
+      shelve(next.record, id, version, next.offered);
+      put(id, next);
+      return next;
+    },
+    [queries, put, shelve],
+  );
+
+  /**
+   * What others saved of a row, up to that version, while it was typed into: where it collides with nothing typed the row goes on
+   * upon it, to be told once that is saved; else the cells say so, and nothing comes back.
+   */
+  const meet = useCallback(
+    async (id: number, row: OpenRow, version: number) => {
+      const meanwhile = await readMeanwhile(id, row.version);
+      const collisions = collisionsOf(meanwhile, row.record.unsaved());
+      if (collisions.length > 0) {
+        const reasons = collisions.map(({ field, now, by }): [string, string] => {
+          const theirs = written(type.fields.find(({ key }) => key === field)?.type, now) || 'blank';
+          return [field, `${nameOf(by)} made this “${theirs}” meanwhile.`];
+        });
+        const all: [string, string][] = [
+          ['', 'Somebody has changed the same meanwhile: look at both on the record’s page.'],
+          ...reasons,
+        ];
+        put(id, { ...row, isSaving: false, refusals: Object.fromEntries(all) });
+        return undefined;
+      }
+      const others = [...meanwhile.changes, ...(meanwhile.moved ? [meanwhile.moved] : [])];
+      const did = [
+        ...meanwhile.changes.map(({ field }) => fieldLabel({ recordType: type }, field)),
+        ...(meanwhile.moved ? [`the stage ${stageLabel({ recordType: type }, meanwhile.moved.stage)}`] : []),
+      ];
+      const who = [...new Set(others.map(({ by }) => nameOf(by)))].join(' and ');
+      return {
+        row: await reopen(id, row, version),
+        told: `${who} saved No. ${id} meanwhile (${did.join(', ') || 'unchanged'}). That is kept, and what you typed as well.`,
+      };
+    },
+    [type, nameOf, written, put, reopen],
+  );
+
   const save = useCallback(
-    async (id: number, row: OpenRow): Promise<ListRow | undefined> => {
+    async (id: number, given: OpenRow): Promise<ListRow | undefined> => {
       const shelf = shelfOf(person, id);
+      let row = given;
       try {
-        const { changes } = await row.record.changes();
-        const [outcome] = await answered(
-          changeRows({
-            path: { key: type.key },
-            body: { columns, rows: [{ id, version: row.version, changes, form: row.form, move: null }] },
-          }),
-        );
+        const send = async (changes: Values) =>
+          (
+            await answered(
+              changeRows({
+                path: { key: type.key },
+                body: { columns, rows: [{ id, version: row.version, changes, form: row.form, move: null }] },
+              }),
+            )
+          )[0];
+        let { changes } = await row.record.changes();
+        if (Object.keys(changes).length === 0) {
+          // All of it is set aside: it stays on the shelf.
+          put(id, undefined);
+          return undefined;
+        }
+        let outcome = await send(changes);
+        let told: string | undefined;
+        for (let tries = 0; outcome?.version && tries < mostTries; tries++) {
+          const met = await meet(id, row, outcome.version);
+          if (!met) {
+            return undefined;
+          }
+          ({ row, told } = met);
+          ({ changes } = await row.record.changes());
+          outcome = await send(changes);
+        }
         if (outcome?.row) {
           // What was set aside is not saved: it is offered on the record's page.
           const isLeft = ([field]: [string, unknown]) => !(field in changes);
@@ -68,107 +158,99 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
           shelf.lay(aside, outcome.row.version, row.offered);
           replace([outcome.row]);
           put(id, undefined);
+          setMerged(told);
           return outcome.row;
         }
-        put(id, { ...row, refusals: byField(outcome?.problem ?? '', outcome?.refusals ?? []) });
+        put(id, { ...row, isSaving: false, refusals: byField(outcome?.problem ?? '', outcome?.refusals ?? []) });
       } catch (mistake) {
         const problem = mistake as Problem;
-        put(id, { ...row, refusals: { '': `${problem.title} ${problem.detail}` } });
+        put(id, { ...row, isSaving: false, refusals: { '': `${problem.title} ${problem.detail}` } });
       }
       return undefined;
     },
-    [columns, person, put, replace, type.key],
+    [columns, meet, person, put, replace, type.key],
   );
 
-  /** Saves a row that is left, and answers with it; where that is refused it stays open with all reasons. */
-  const leave = useCallback(
-    (id: number): Promise<ListRow | undefined> => {
+  const leaveNow = useCallback(
+    async (id: number): Promise<ListRow | undefined> => {
       const row = latest.current.get(id);
-      if (!row || row.saving) {
-        return row?.saving ?? Promise.resolve(undefined);
+      if (!row) {
+        return undefined;
       }
       const unsaved = row.record.unsaved();
       if (Object.keys(unsaved).length === 0) {
         put(id, undefined);
-        return Promise.resolve(undefined);
+        return undefined;
       }
       shelfOf(person, id).lay(unsaved, row.version, row.offered);
-      const saving = save(id, row);
-      put(id, { ...row, saving });
-      return saving;
+      const leaving = { ...row, isSaving: true };
+      put(id, leaving);
+      return save(id, leaving);
     },
     [person, put, save],
   );
 
+  /** Saves a row that is left, and answers with it; where that is refused it stays open with all reasons. */
+  const leave = useCallback((id: number) => inTurn(id, () => leaveNow(id)), [inTurn, leaveNow]);
+
   /**
    * Opens a row through one of the record's forms, with fields that are changed at once. Where it is open through another form
-   * that is saved first, and where it is being saved it is opened after; false where it could not be.
+   * that is saved first; false where it could not be.
    */
   const open = useCallback(
-    async (id: number, form: string | null, typed: Values = {}) => {
-      setProblem(undefined);
-      const before = latest.current.get(id);
-      if (before && (before.saving || before.form !== form)) {
-        await leave(id);
-      }
-      const known = latest.current.get(id);
-      if (known) {
-        Object.entries(typed).forEach(([field, value]) => known.record.change(field, value));
-        return known.form === form;
-      }
-      const opened = await openRow(queries, id, form, typed).catch((mistake: Problem) =>
-        setProblem(`No. ${id} cannot be opened: ${mistake.title} ${mistake.detail}`),
-      );
-      if (!opened) {
-        return false;
-      }
-      const { record, version, edition } = opened;
-      if (latest.current.has(id)) {
-        record.close();
-      } else {
+    (id: number, form: string | null, typed: Values = {}) =>
+      inTurn(id, async () => {
+        setProblem(undefined);
+        if (latest.current.get(id) && latest.current.get(id)?.form !== form) {
+          await leaveNow(id);
+        }
+        const known = latest.current.get(id);
+        if (known) {
+          Object.entries(typed).forEach(([field, value]) => known.record.change(field, value));
+          return known.form === form;
+        }
+        const opened = await openRow(queries, id, form, typed).catch((mistake: Problem) =>
+          setProblem(`No. ${id} cannot be opened: ${mistake.title} ${mistake.detail}`),
+        );
+        if (!opened) {
+          return false;
+        }
         const offered = shelfOf(person, id).read();
-        shelve(record, id, version, offered);
-        put(id, { record, form, version, edition, offered, refusals: {} });
-      }
-      return true;
-    },
-    [person, queries, leave, put, shelve],
+        shelve(opened.record, id, opened.version, offered);
+        put(id, { ...opened, form, offered, refusals: {}, isSaving: false });
+        return true;
+      }),
+    [inTurn, leaveNow, person, put, queries, shelve],
   );
 
   /** Takes rows that are open over to the edition that is in force, with all that was typed into them. */
   const renew = useCallback(
-    async (edition: number) => {
-      for (const [id, row] of latest.current) {
-        const opened =
-          row.saving || row.edition === edition
-            ? undefined
-            : await openRow(queries, id, row.form, row.record.unsaved()).catch(() => undefined);
-        const now = latest.current.get(id);
-        if (opened && now?.record === row.record && !now.saving) {
-          // What was typed while it was read.
-          Object.entries(row.record.unsaved()).forEach(([field, value]) => opened.record.change(field, value));
-          row.record.close();
-          shelve(opened.record, id, now.version, now.offered);
-          put(id, { ...now, record: opened.record, edition: opened.edition });
-        } else {
-          opened?.record.close();
-        }
-      }
-    },
-    [queries, put, shelve],
+    (edition: number) =>
+      [...latest.current.keys()].forEach(
+        (id) =>
+          void inTurn(id, async () => {
+            const row = latest.current.get(id);
+            if (row && row.edition !== edition) {
+              // Where it cannot be read it stays under the one before, and is judged by the server all the same.
+              await reopen(id, row, row.version).catch(() => undefined);
+            }
+          }),
+      ),
+    [inTurn, reopen],
   );
 
   /** Takes back what was typed into a row. */
   const takeBack = useCallback(
-    (id: number) => {
-      const row = latest.current.get(id);
-      shelfOf(person, id).lay({}, row?.version ?? 0, row?.offered ?? null);
-      put(id, undefined);
-    },
-    [person, put],
+    (id: number) =>
+      inTurn(id, () => {
+        const row = latest.current.get(id);
+        shelfOf(person, id).lay({}, row?.version ?? 0, row?.offered ?? null);
+        put(id, undefined);
+      }),
+    [inTurn, person, put],
   );
 
-  return { rows, problem, open, leave, renew, takeBack };
+  return { rows, problem, merged, open, leave, renew, takeBack };
 }
 
 const byField = (problem: string, refusals: Refusal[]) =>

@@ -9,7 +9,6 @@ interface Ahead {
   field: Field;
   /** What was typed before there was an input for it; undefined where the cell was only opened. */
   text?: string;
-  opened: Promise<boolean>;
 }
 
 /**
@@ -23,10 +22,14 @@ export function useTyping(type: RecordType, people: PersonEntry[], editing: Retu
 
   /** Begins in a cell, with the first letter of what takes the place of its value, or with the value as it is. */
   function begin(row: ListRow, field: Field, text?: string) {
-    const opened = editing.open(row.id, formOf(type, field.key));
-    ahead.current = { row, field, text, opened };
+    const begun = { row, field, text };
+    ahead.current = begun;
     setTyping(true);
-    void opened.then((isOpen) => isOpen || stop());
+    void editing.open(row.id, formOf(type, field.key)).then((isOpen) => {
+      if (!isOpen && ahead.current === begun) {
+        stop();
+      }
+    });
   }
 
   /** Blanks a cell. */
@@ -51,16 +54,13 @@ export function useTyping(type: RecordType, people: PersonEntry[], editing: Retu
   }
 
   /** Ends typing; what no input has taken is put into the row all the same. */
-  function finish(isLeft: boolean) {
+  function finish() {
     const last = ahead.current;
     stop();
-    if (last?.text === undefined) {
-      return;
+    if (last?.text !== undefined) {
+      const { row, field, text } = last;
+      void editing.open(row.id, formOf(type, field.key), { [field.key]: valueOf(field, text, people) });
     }
-    const { row, field, text, opened } = last;
-    void opened
-      .then((isOpen) => isOpen && editing.open(row.id, formOf(type, field.key), { [field.key]: valueOf(field, text, people) }))
-      .then((isOpen) => (isOpen && isLeft ? editing.leave(row.id) : undefined));
   }
 
   function stop() {

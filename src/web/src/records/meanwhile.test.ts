@@ -21,6 +21,13 @@ it('leaves out what was changed and changed back', () => {
   expect(meanwhileOf([save(4, 'rosa', { fee: 2 }, { fee: 1 }), save(3, 'conrad', { fee: 1 }, { fee: 2 })]).changes).toEqual([]);
 });
 
+it('remembers that nothing stood there at first', () => {
+  const filled = [save(4, 'rosa', { fee: 1 }, { fee: 2 }), save(3, 'conrad', {}, { fee: 1 })];
+
+  expect(meanwhileOf(filled).changes).toEqual([{ field: 'fee', before: null, now: 2, by: 'rosa' }]);
+  expect(meanwhileOf([save(5, 'rosa', { fee: 2 }, {}), ...filled]).changes).toEqual([]);
+});
+
 it('tells where the record was moved to', () => {
   const there = meanwhileOf([save(4, 'rosa', {}, {}, 'b', 'c'), save(3, 'conrad', {}, {}, 'a', 'b')]);
   const back = meanwhileOf([save(4, 'rosa', {}, {}, 'b', 'a'), save(3, 'conrad', {}, {}, 'a', 'b')]);

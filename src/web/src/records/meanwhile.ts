@@ -31,7 +31,8 @@ export function meanwhileOf(saves: HistoryView[]): Meanwhile {
   const changes = new Map<string, Change>();
   for (const { before, after, by } of [...saves].reverse()) {
     for (const field of new Set([...Object.keys(before), ...Object.keys(after)])) {
-      const first = changes.get(field)?.before ?? ((before as Values)[field] as Value | undefined) ?? null;
+      const known = changes.get(field);
+      const first = known ? known.before : (((before as Values)[field] as Value | undefined) ?? null);
       changes.set(field, { field, before: first, now: ((after as Values)[field] as Value | undefined) ?? null, by });
     }
   }
