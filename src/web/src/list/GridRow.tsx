@@ -59,9 +59,9 @@ export function GridRow({
   const isBlock = block.top !== block.bottom || block.left !== block.right;
   const isRowWithin = isBlock && index >= block.top && index <= block.bottom;
   const reasons = Object.entries(open?.refusals ?? {}).filter(
-    ([field]) => field === '' || !columns.some(({ key }) => key === field),
+    ([field]) => !columns.some(({ key }) => key === field) || !open?.record.state('field', field).isVisible,
   );
-  // A field that is no column here is named.
+  // A field that is no column here, or a hidden one, is named.
   const labelOf = (key: string) => (key ? `${fieldLabel({ recordType: type }, key)}: ` : '');
   return (
     <div

@@ -19,7 +19,7 @@ export function valueOf({ type }: Field, text: string, people: PersonEntry[]): V
     case 'money':
       return readNumber(bare, type.currency) ?? bare;
     case 'yesNo':
-      return /^(y|yes|true|1)$/i.test(bare) ? true : /^(n|no|false|0)$/i.test(bare) ? false : bare;
+      return begins(bare, 'yes', 'true', '1') ? true : begins(bare, 'no', 'false', '0') ? false : bare;
     case 'choice':
       return keyOf(type.options, bare);
     case 'choices':
@@ -40,6 +40,9 @@ export function valueOf({ type }: Field, text: string, people: PersonEntry[]): V
       return text;
   }
 }
+
+/** Whether it is the beginning of one of the words: of what is typed into a cell, the rest may still come. */
+const begins = (text: string, ...words: string[]) => words.some((word) => word.startsWith(text.toLowerCase()));
 
 const keyOf = (options: { key: string; label: string }[], text: string) =>
   options.find(({ key, label }) => key === text || label.toLowerCase() === text.toLowerCase())?.key ?? text;

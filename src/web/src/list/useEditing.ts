@@ -18,6 +18,8 @@ export interface OpenRow {
   /** Key of the form through which it is typed into. */
   form: string | null;
   version: number;
+  /** Comes once the engine has it, or cannot have it. */
+  live: Promise<void>;
   /** Number of the edition under which it is typed into. */
   edition: number;
   /** What was typed into it at another time and never saved; it is offered on the record's page. */
@@ -27,6 +29,9 @@ export interface OpenRow {
   /** Whether it is being saved: nobody types into it meanwhile. */
   isSaving: boolean;
 }
+
+/** How long a row that is left waits for the engine, in milliseconds. */
+const mostWait = 5000;
 
 /** How often a row that others keep saving is saved again. */
 const mostTries = 5;
@@ -134,6 +139,8 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
               }),
             )
           )[0];
+        // Only the engine knows what is set aside; where it takes long the server judges all that was typed.
+        await whenLive(row);
         let { changes } = await row.record.changes();
         if (Object.keys(changes).length === 0) {
           // All of it is set aside: it stays on the shelf.
@@ -148,6 +155,7 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
             return undefined;
           }
           ({ row, told } = met);
+          await whenLive(row);
           ({ changes } = await row.record.changes());
           outcome = await send(changes);
         }
@@ -252,6 +260,8 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
 
   return { rows, problem, merged, open, leave, renew, takeBack };
 }
+
+const whenLive = ({ live }: OpenRow) => Promise.race([live, new Promise((resolve) => window.setTimeout(resolve, mostWait))]);
 
 const byField = (problem: string, refusals: Refusal[]) =>
   refusals.length > 0 ? Object.fromEntries(refusals.map(({ field, message }) => [field ?? '', message])) : { '': problem };
