@@ -313,7 +313,7 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
         colleague.SeeLive();
         colleague.Type("#field-startDate", "1 May 2031" + Keys.Tab);
         colleague.Press("button", "Save", isExact: true);
-        colleague.See("aside [data-saying]", "Everything is saved.");
+        colleague.See("section[aria-label=History] summary", "Rosa Okkema: changed Start date");
         browser.Keyboard(Keys.Enter);
         browser.See("main > p[role=status]", $"Rosa Okkema saved No. {other} meanwhile (Start date). That is kept, and what you typed as well.");
         browser.SeeNothing("[data-open]");
