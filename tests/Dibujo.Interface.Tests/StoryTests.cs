@@ -53,6 +53,34 @@ public sealed class StoryTests(Server server) : IClassFixture<Server>
         browser.SeeNothing("[data-rule]", "Glazing is");
     }
 
+    /// <summary>No key waits for anything to open: what goes astray would be taken for one of the table's own keys.</summary>
+    [Fact]
+    public void A_rule_and_a_table_are_written_as_fast_as_keys_can_be_pressed()
+    {
+        using var browser = new Browser(server.Address);
+        browser.SignIn("ada", "/types/object-loan/rules");
+        browser.SeeLive();
+        browser.Keyboard($"n{"glazing"}{Keys.Enter}{"yes"}{Keys.Enter}{"valuer"}{Keys.Enter}");
+        browser.SeeValue("[data-open] input", "Require Valuer by Glazing");
+        browser.Press("[data-open] [data-blank=message]");
+        browser.Keyboard("The agent gets the keys for tonight." + Keys.Enter);
+        browser.See("[data-open] [data-blank=message]", "“The agent gets the keys for tonight.”");
+        browser.SeeNothing("[role=dialog]");
+        browser.See("[role=status]", "Draft saved");
+
+        browser.Open("/types/gallery-works/rules?rule=lead");
+        browser.SeeLive();
+        browser.Press("[data-cell='0-2']");
+        browser.Keyboard($"7{Keys.Enter}16{Keys.Enter}soon{Keys.Enter}4{Keys.Enter}");
+        foreach (var (row, days) in ((int, string)[])[(0, "7 days"), (1, "16 days"), (2, "10 days"), (3, "4 days")])
+        {
+            browser.See($"[data-cell='{row}-2']", days, isExact: true);
+        }
+
+        browser.See("[role=alert]", "“soon” cannot be read");
+        browser.See("[role=status]", "Draft saved");
+    }
+
     private static void WriteTheRule(Browser browser)
     {
         browser.SignIn("ada");

@@ -21,7 +21,7 @@ export function useLine(recordType: string): LineUse {
   const [written, setWritten] = useState<{ rule: string; sentence: string }>();
   return useMemo(() => {
     const shelf = `dibujo line ${recordType}`;
-    const focus = () => window.setTimeout(() => input.current?.focus());
+    const focus = () => input.current?.focus();
     return {
       input,
       editing: written?.rule,

@@ -1,6 +1,7 @@
 import { Combobox, useCombobox } from '@mantine/core';
-import { useEffect, useEffectEvent, useMemo, useState, type ComponentPropsWithRef, type ReactNode } from 'react';
+import { useMemo, useState, type ComponentPropsWithRef, type ReactNode } from 'react';
 import classes from './Chip.module.css';
+import { takeFocus, useFocusBack } from './focus';
 
 export interface ChipOption {
   value: string;
@@ -63,7 +64,7 @@ export function Chip(props: Props) {
   }
   // Most are only read, and a list for each would be most of what a rule costs.
   return openings > 0 ? (
-    <PickingChip key={openings} {...props} />
+    <PickingChip key={openings} {...props} onReopen={() => setOpenings(openings + 1)} />
   ) : (
     <ChipButton {...buttonOf(props)} onClick={() => setOpenings(1)} />
   );
@@ -92,8 +93,8 @@ export function ChipButton({ blank, label, spoken, isMissing = false, isWrong = 
   );
 }
 
-/** A blank that has been pressed: its list opens with it. */
-function PickingChip(props: Props) {
+/** A blank that has been pressed: its list opens with it, and the next time with another. */
+function PickingChip(props: Props & { onReopen: () => void }) {
   const {
     blank,
     label,
@@ -113,20 +114,13 @@ function PickingChip(props: Props) {
   const combobox = useCombobox({
     opened: isOpen,
     onOpenedChange: setOpen,
-    onDropdownOpen: () => combobox.focusSearchInput(),
     onDropdownClose: () => {
       combobox.resetSelectedOption();
-      combobox.focusTarget();
       setSearch('');
     },
   });
-  const { focusSearchInput, selectFirstOption } = combobox;
-  const begin = useEffectEvent(focusSearchInput);
-  useEffect(() => {
-    // Once, since it was the press that brought this about.
-    const timer = window.setTimeout(() => begin());
-    return () => window.clearTimeout(timer);
-  }, []);
+  const { focusSearchInput, selectFirstOption, searchRef, targetRef } = combobox;
+  useFocusBack(isOpen, searchRef, targetRef);
   return (
     <Combobox
       store={combobox}
@@ -151,12 +145,13 @@ function PickingChip(props: Props) {
           spoken={spoken}
           isMissing={isMissing}
           isWrong={isWrong}
-          onClick={() => combobox.toggleDropdown()}
+          onClick={isOpen ? () => combobox.closeDropdown() : props.onReopen}
         />
       </Combobox.Target>
       <Combobox.Dropdown className={classes.dropdown}>
         <div role="dialog" aria-label={`Choose: ${blank}`}>
           <Combobox.Search
+            ref={takeFocus}
             type={inputType}
             value={search}
             placeholder={props.placeholder ?? (typed ? 'Type a value, or pick' : 'Type to filter')}

@@ -1,7 +1,9 @@
 import { Button, Group, Popover, Textarea } from '@mantine/core';
+import { useMergedRef } from '@mantine/hooks';
 import { useRef, useState } from 'react';
 import { Chip, ChipButton } from './Chip';
 import classes from './Chip.module.css';
+import { takeFocus, useFocusBack } from './focus';
 import { useWriting } from './writing';
 
 interface Props {
@@ -14,20 +16,38 @@ interface Props {
 }
 
 /** A message in one's own words. A field's key in braces stands for its value; people read and write its label there. */
-export function TextChip({ blank, text, placeholder, isWrong, isNext = false, onChange }: Props) {
+export function TextChip(props: Props) {
   const { type } = useWriting();
-  const [isOpen, setOpen] = useState(isNext);
-  const withLabels = text.replaceAll(/\{([\w-]+)\}/g, (whole, key: string) => {
+  const [openings, setOpenings] = useState(props.isNext ? 1 : 0);
+  const withLabels = props.text.replaceAll(/\{([\w-]+)\}/g, (whole, key: string) => {
     const label = type.fields.find((field) => field.key === key)?.label;
     return label ? `{${label}}` : whole;
   });
+  const open = () => setOpenings(openings + 1);
+  return openings > 0 ? (
+    <OpenTextChip key={openings} {...props} withLabels={withLabels} onReopen={open} />
+  ) : (
+    <ChipButton {...buttonOf(props, withLabels)} onClick={open} />
+  );
+}
+
+const buttonOf = ({ blank, text, placeholder, isWrong }: Props, withLabels: string) => ({
+  blank,
+  label: text ? `“${withLabels}”` : placeholder,
+  isMissing: !text,
+  isWrong,
+});
+
+/** A message that has been pressed: it is written in a box, which opens with it, and the next time in another. */
+function OpenTextChip({ withLabels, onReopen, ...props }: Props & { withLabels: string; onReopen: () => void }) {
+  const { blank, text, onChange } = props;
+  const { type } = useWriting();
+  const [isOpen, setOpen] = useState(true);
   const [typed, setTyped] = useState(withLabels);
   const input = useRef<HTMLTextAreaElement>(null);
-
-  function open() {
-    setTyped(withLabels);
-    setOpen(true);
-  }
+  const button = useRef<HTMLButtonElement>(null);
+  const draw = useMergedRef(input, takeFocus);
+  useFocusBack(isOpen, input, button);
 
   function close() {
     setOpen(false);
@@ -47,20 +67,14 @@ export function TextChip({ blank, text, placeholder, isWrong, isNext = false, on
   }
 
   return (
-    <Popover opened={isOpen} onChange={(next) => !next && close()} position="bottom-start" trapFocus returnFocus withinPortal>
+    <Popover opened={isOpen} onChange={(next) => !next && close()} position="bottom-start" trapFocus withinPortal>
       <Popover.Target>
-        <ChipButton
-          blank={blank}
-          label={text ? `“${withLabels}”` : placeholder}
-          isMissing={!text}
-          isWrong={isWrong}
-          onClick={() => (isOpen ? close() : open())}
-        />
+        <ChipButton {...buttonOf(props, withLabels)} ref={button} onClick={isOpen ? close : onReopen} />
       </Popover.Target>
       <Popover.Dropdown className={classes.dropdown}>
         <div className={classes.text}>
           <Textarea
-            ref={input}
+            ref={draw}
             aria-label={blank}
             data-autofocus
             autosize

@@ -3,6 +3,7 @@ import { useState, type KeyboardEvent } from 'react';
 import type { Answer, Cell, DecisionTable, Output, State } from '../../api/generated';
 import { Chip } from '../rule/Chip';
 import { ComparandChip } from '../rule/ComparandChip';
+import { takeFocus } from '../rule/focus';
 import { offerOf } from '../rule/offers';
 import rule from '../rule/OpenRule.module.css';
 import { TestBlanks } from '../rule/TestBlanks';
@@ -23,7 +24,7 @@ interface Props {
   onSelect: (extend: boolean) => void;
   onEdit: () => void;
   onKeyDown: (event: KeyboardEvent) => void;
-  onType: (text: string) => Promise<void>;
+  onType: (text: string) => void;
   onCell: (cell: Cell | Answer) => void;
   /** Closes the editor and goes on to the cell so far away. */
   onClose: (by?: { rows?: number; columns?: number }) => void;
@@ -64,15 +65,15 @@ function Editing({ table, row, column, text, editing, isTyped, onType, onCell, o
 
   function close(by?: { rows?: number; columns?: number }) {
     if (typed !== first) {
-      void onType(typed).then(() => onClose(by));
-    } else {
-      onClose(by);
+      onType(typed);
     }
+    onClose(by);
   }
 
   return (
     <>
       <TextInput
+        ref={takeFocus}
         data-autofocus
         aria-label="The cell as text"
         value={typed}

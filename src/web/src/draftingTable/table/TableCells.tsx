@@ -1,5 +1,5 @@
 import { Menu, UnstyledButton } from '@mantine/core';
-import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import { useLayoutEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import type { Answer, Cell, DecisionTable } from '../../api/generated';
 import type { TableReach } from '../../engine/answers';
 import lines from '../../sheet/lines.module.css';
@@ -37,8 +37,18 @@ export function TableCells({ table, rowInForce, reach, onChange }: Props) {
   const columns = columnsOf(table);
   const range = rangeOf(from ?? at, at);
 
-  const focus = ({ row, column }: At) =>
-    window.setTimeout(() => body.current?.querySelector<HTMLElement>(`[data-cell="${row}-${column}"]`)?.focus());
+  /** The cell that was last gone to. The keyboard is there with the drawing: no key typed on goes astray. */
+  const [goal, focus] = useState<At>();
+  useLayoutEffect(() => {
+    if (goal) {
+      body.current?.querySelector<HTMLElement>(`[data-cell="${goal.row}-${goal.column}"]`)?.focus();
+    }
+  }, [goal]);
+  /** With what is written already, also where it has not been drawn yet. */
+  const latest = useRef(table);
+  useLayoutEffect(() => {
+    latest.current = table;
+  }, [table]);
 
   function go(next: At, extend = false) {
     const to = {
@@ -52,22 +62,22 @@ export function TableCells({ table, rowInForce, reach, onChange }: Props) {
 
   /** Takes over what was typed; cells that cannot be read are said and left as they were. */
   async function write(cells: (At & { text: string })[]) {
+    setMistake('');
     const read = await hearCells(
       table,
       cells.map(({ column, text }) => ({ column, text })),
     );
     const unread = cells.filter((_, i) => read[i] === null);
-    setMistake(
-      unread.length === 0
-        ? ''
-        : `${unread.map(({ text }) => `“${text}”`).join(', ')} cannot be read in ${unread.length === 1 ? 'that column' : 'those columns'}. ${unread.length === 1 ? 'The cell is' : 'These cells are'} left as before.`,
+    if (unread.length > 0) {
+      setMistake(
+        `${unread.map(({ text }) => `“${text}”`).join(', ')} cannot be read in ${unread.length === 1 ? 'that column' : 'those columns'}. ${unread.length === 1 ? 'The cell is' : 'These cells are'} left as before.`,
+      );
+    }
+    latest.current = withCells(
+      latest.current,
+      cells.flatMap(({ row, column }, i) => (read[i] ? [{ row, column, cell: read[i] as Cell | Answer }] : [])),
     );
-    onChange(
-      withCells(
-        table,
-        cells.flatMap(({ row, column }, i) => (read[i] ? [{ row, column, cell: read[i] as Cell | Answer }] : [])),
-      ),
-    );
+    onChange(latest.current);
   }
 
   function key(event: KeyboardEvent) {
@@ -214,7 +224,7 @@ export function TableCells({ table, rowInForce, reach, onChange }: Props) {
                         setEditing({ at: { row: r, column } });
                       }}
                       onKeyDown={key}
-                      onType={(text) => write([{ row: r, column, text }])}
+                      onType={(text) => void write([{ row: r, column, text }])}
                       onCell={(cell) => onChange(withCells(table, [{ row: r, column, cell }]))}
                       onClose={(by) => {
                         setEditing(undefined);
