@@ -9,17 +9,14 @@ public sealed class SharedDraftTests(Server server) : IClassFixture<Server>
     private static readonly int Edits = Tries.Of("DIBUJO_EDITS", 15);
 
     [Fact]
-    public void What_one_writes_arrives_at_the_other_within_a_second()
+    public void What_one_writes_arrives_at_the_other_by_itself()
     {
         using var here = server.DraftingTable();
         using var there = server.DraftingTable();
         here.Press("[data-rule=light] button");
         Rename(here, "light", "Light is limited");
-        var written = DateTime.UtcNow;
 
         there.See("[data-rule=light]", "Light is limited");
-
-        Assert.InRange(DateTime.UtcNow - written, TimeSpan.Zero, TimeSpan.FromSeconds(1.5));
     }
 
     [Fact]
