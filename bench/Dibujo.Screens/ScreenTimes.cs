@@ -168,6 +168,41 @@ internal sealed class ScreenTimes(Uri address, Client administrator, int tries)
         yield return new("the drafting table from a click: live", "s", "0.8", all);
         yield return Edit(type, what, "50");
         yield return Compile(type, what, "16");
+        yield return Arrival(type);
+    }
+
+    /// <summary>Switches a rule off and on: from the press to what another administrator sees who has the same draft open.</summary>
+    private Figures Arrival(string type)
+    {
+        const string Now = "performance.timeOrigin + performance.now()";
+        using var here = NewPage();
+        using var there = NewPage();
+        foreach (var page in (Page[])[here, there])
+        {
+            page.Open($"/types/{type}/rules");
+            page.Seen("live");
+        }
+
+        here.Press("[data-rule] button");
+        here.Until("document.querySelector('[data-open] input[role=switch]')");
+        var times = new List<double>();
+        for (var i = 0; i < tries; i++)
+        {
+            Page.Rest(900);
+            there.Run<object?>($$"""
+                window.arrived = undefined;
+                const was = document.querySelector('[data-rule]').hasAttribute('data-off');
+                const watch = new MutationObserver(() => {
+                  if (document.querySelector('[data-rule]').hasAttribute('data-off') !== was) { watch.disconnect(); window.arrived = {{Now}}; }
+                });
+                watch.observe(document, { subtree: true, attributes: true, childList: true });
+                """);
+            here.Run<object?>($"window.pressed = {Now}; document.querySelector('[data-open] input[role=switch]').click()");
+            there.Until("window.arrived !== undefined");
+            times.Add(there.Number("arrived") - here.Number("pressed"));
+        }
+
+        return new("an edit to what another administrator sees of it", "ms", "1000", times);
     }
 
     /// <summary>Asks a worker of its own to take over an edit: from the question to the answer.</summary>

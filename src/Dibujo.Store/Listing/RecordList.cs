@@ -110,7 +110,8 @@ public sealed class RecordList(DibujoDb db)
             ? ($"""FROM "IndexedValues" AS s WHERE s."Field" = {fields[query.SortBy]}""", "s.\"Record\"")
             : ($"""FROM "Records" AS r WHERE r."RecordType" = {type}""", "r.\"Id\"");
         var key = isBlank ? "NULL" : Sorted(query, sql);
-        if (isBlank && fields.TryGetValue(query.SortBy, out var field))
+        // Where the filter asks for that very blank, it is looked for once.
+        if (isBlank && !Asks(query.Filter, query.SortBy, test => test == Test.Blank) && fields.TryGetValue(query.SortBy, out var field))
         {
             from += $""" AND {id} NOT IN (SELECT "Record" FROM "IndexedValues" WHERE "Field" = {field})""";
         }
