@@ -19,6 +19,7 @@ internal static class ListRows
     private const int MostRows = 200;
     private const int LongestSearch = 200;
     private const int MostClauses = 30;
+    private const int MostForms = 20;
 
     internal static void Map(IEndpointRouteBuilder api)
     {
@@ -89,14 +90,9 @@ internal static class ListRows
             return problem!;
         }
 
-        var list = new RecordList(db);
-        var tallies = ImmutableDictionary.CreateBuilder<string, ImmutableDictionary<string, int>>();
-        foreach (var column in request.Columns.Where(column => column.StartsWith("@form:", StringComparison.Ordinal)).Take(20))
-        {
-            tallies[column] = await list.TallyAsync(query, column, cancellation);
-        }
-
-        return TypedResults.Ok(new ListCount(await list.CountAsync(query, cancellation), tallies.ToImmutable()));
+        var forms = request.Columns.Where(column => column.StartsWith("@form:", StringComparison.Ordinal)).Take(MostForms);
+        var counts = await new RecordList(db).CountAsync(query, forms, cancellation);
+        return TypedResults.Ok(new ListCount(counts.Records, counts.Tallies));
     }
 }
 

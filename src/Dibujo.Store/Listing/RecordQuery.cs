@@ -20,3 +20,8 @@ public sealed record RecordQuery(RecordType Type, Filter? Filter = null, string?
 /// <param name="Ids">Their numbers.</param>
 /// <param name="Next">From where the next ones go on; null where these are the last.</param>
 public sealed record QueriedRecords(ImmutableArray<int> Ids, string? Next);
+
+/// <summary>How many records a query finds.</summary>
+/// <param name="Records">How many.</param>
+/// <param name="Tallies">By column, how many hold which choice, by the choice's folded key.</param>
+public sealed record RecordCounts(int Records, ImmutableDictionary<string, ImmutableDictionary<string, int>> Tallies);
