@@ -3,6 +3,7 @@ using Dibujo.Endurance;
 return args switch
 {
     ["load", .. var folder] => await Load.RunAsync(folder.FirstOrDefault()),
+    ["lists", .. var folder] => await Lists.RunAsync(folder.FirstOrDefault()),
     ["import", ..] => await ImportBeside.RunAsync(),
     ["kill", var times] => await KillNine.RunAsync(int.Parse(times, System.Globalization.CultureInfo.InvariantCulture)),
     ["contend", ..] => await Contention.RunAsync(),
@@ -11,6 +12,6 @@ return args switch
 
 static int Usage()
 {
-    Console.Error.WriteLine("Usage: load [FOLDER] | import | kill TIMES | contend. Build with scripts/build first; figures are in docs/reliability.md.");
+    Console.Error.WriteLine("Usage: load [FOLDER] | lists [FOLDER] | import | kill TIMES | contend. Build with scripts/build first; figures are in docs/reliability.md.");
     return 2;
 }
