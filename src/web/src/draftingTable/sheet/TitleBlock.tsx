@@ -92,7 +92,7 @@ export const TitleBlock = memo(function TitleBlock({ type, sample, record, view,
           onChange={(form) => form && onChange({ form, tab: '' })}
         />
       </Cell>
-      <Cell label={edition === null ? 'Draft before any edition' : `Draft after edition ${edition}`}>
+      <Cell label={edition === null ? 'First draft' : `Draft after edition ${edition}`}>
         <div className={classes.ways}>
           <Switch
             size="xs"
@@ -119,7 +119,13 @@ const common = { variant: 'unstyled', allowDeselect: false } as const;
 function Untry({ record }: { record: OpenRecord }) {
   const count = useFromRecord(record, () => record.trial.size);
   return count === 0 ? null : (
-    <Button size="compact-xs" variant="default" onClick={() => record.untry()} title="Put the record’s own values back">
+    <Button
+      className={classes.untry}
+      size="compact-xs"
+      variant="default"
+      onClick={() => record.untry()}
+      title="Put the record’s own values back"
+    >
       ↺ {count} tried
     </Button>
   );
