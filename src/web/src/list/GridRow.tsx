@@ -8,7 +8,7 @@ import classes from './Grid.module.css';
 import { OpenCell } from './OpenCell';
 import { fieldLabel } from '../sheet/lookUp';
 import { inLocale } from '../writing/dates';
-import type { OpenRow } from './useEditing';
+import type { OpenRow } from './useOpenRows';
 
 interface Props {
   type: RecordType;

@@ -1,34 +1,15 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { answered, type Problem } from '../api/client';
 import { changeRows, type ListRow, type RecordType, type Refusal } from '../api/generated';
-import { usePeople } from '../api/people';
 import { useSignedIn } from '../api/signedIn';
 import type { Values } from '../engine/answers';
 import type { OpenRecord } from '../engine/openRecord';
 import { collisionsOf, readMeanwhile } from '../records/meanwhile';
 import { shelfOf, type Kept } from '../records/shelf';
-import { useNamed } from '../records/useNamed';
-import { fieldLabel, stageLabel } from '../sheet/lookUp';
 import { openRow } from './openRow';
-
-/** A row that is being typed into, or whose save was refused. */
-export interface OpenRow {
-  record: OpenRecord;
-  /** Key of the form through which it is typed into. */
-  form: string | null;
-  version: number;
-  /** Comes once the engine has it, or cannot have it. */
-  live: Promise<void>;
-  /** Number of the edition under which it is typed into. */
-  edition: number;
-  /** What was typed into it at another time and never saved; it is offered on the record's page. */
-  offered: Kept | null;
-  /** Why it was not saved, by field; under the empty key what is about no field. */
-  refusals: Record<string, string>;
-  /** Whether it is being saved: nobody types into it meanwhile. */
-  isSaving: boolean;
-}
+import { useMeetingWords } from './useMeetingWords';
+import { useOpenRows, type OpenRow } from './useOpenRows';
 
 /** How long a row that is left waits for the engine, in milliseconds. */
 const mostWait = 5000;
@@ -40,31 +21,10 @@ const mostTries = 5;
 export function useEditing(type: RecordType, columns: string[], replace: (rows: ListRow[]) => void) {
   const queries = useQueryClient();
   const person = useSignedIn().data?.person?.userName ?? '';
-  const [rows, setRows] = useState<ReadonlyMap<number, OpenRow>>(new Map());
-  const latest = useRef(rows);
+  const { rows, latest, put, inTurn } = useOpenRows();
   const [problem, setProblem] = useState<string>();
   const [merged, setMerged] = useState<string>();
-  const nameOf = usePeople();
-  const written = useNamed();
-  const put = useCallback((id: number, row: OpenRow | undefined) => {
-    const next = new Map(latest.current);
-    if (row) {
-      next.set(id, row);
-    } else {
-      next.get(id)?.record.close();
-      next.delete(id);
-    }
-    latest.current = next;
-    setRows(next);
-  }, []);
-
-  /** Does one thing after the other to a row, in the order in which they were asked for. */
-  const turns = useRef(new Map<number, Promise<unknown>>());
-  const inTurn = useCallback(<T>(id: number, act: () => T | Promise<T>): Promise<T> => {
-    const turn = (turns.current.get(id) ?? Promise.resolve()).then(act, act);
-    turns.current.set(id, turn);
-    return turn;
-  }, []);
+  const { collided, kept } = useMeetingWords(type);
 
   /** Has what is typed into a row outlast the window. */
   const shelve = useCallback(
@@ -100,29 +60,12 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
       const meanwhile = await readMeanwhile(id, row.version);
       const collisions = collisionsOf(meanwhile, row.record.unsaved());
       if (collisions.length > 0) {
-        const reasons = collisions.map(({ field, now, by }): [string, string] => {
-          const theirs = written(type.fields.find(({ key }) => key === field)?.type, now) || 'blank';
-          return [field, `${nameOf(by)} made this “${theirs}” meanwhile.`];
-        });
-        const all: [string, string][] = [
-          ['', 'Somebody has changed the same meanwhile: look at both on the record’s page.'],
-          ...reasons,
-        ];
-        put(id, { ...row, isSaving: false, refusals: Object.fromEntries(all) });
+        put(id, { ...row, isSaving: false, refusals: collided(collisions) });
         return undefined;
       }
-      const others = [...meanwhile.changes, ...(meanwhile.moved ? [meanwhile.moved] : [])];
-      const did = [
-        ...meanwhile.changes.map(({ field }) => fieldLabel({ recordType: type }, field)),
-        ...(meanwhile.moved ? [`the stage ${stageLabel({ recordType: type }, meanwhile.moved.stage)}`] : []),
-      ];
-      const who = [...new Set(others.map(({ by }) => nameOf(by)))].join(' and ');
-      return {
-        row: await reopen(id, row, version),
-        told: `${who} saved No. ${id} meanwhile (${did.join(', ') || 'unchanged'}). That is kept, and what you typed as well.`,
-      };
+      return { row: await reopen(id, row, version), told: kept(id, meanwhile) };
     },
-    [type, nameOf, written, put, reopen],
+    [collided, kept, put, reopen],
   );
 
   const save = useCallback(
@@ -195,7 +138,7 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
       put(id, leaving);
       return save(id, leaving);
     },
-    [person, put, save],
+    [latest, person, put, save],
   );
 
   /** Saves a row that is left, and answers with it; where that is refused it stays open with all reasons. */
@@ -228,7 +171,7 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
         put(id, { ...opened, form, offered, refusals: {}, isSaving: false });
         return true;
       }),
-    [inTurn, leaveNow, person, put, queries, shelve],
+    [inTurn, latest, leaveNow, person, put, queries, shelve],
   );
 
   /** Takes rows that are open over to the edition that is in force, with all that was typed into them. */
@@ -244,7 +187,7 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
             }
           }),
       ),
-    [inTurn, reopen],
+    [inTurn, latest, reopen],
   );
 
   /** Takes back what was typed into a row. */
@@ -255,7 +198,7 @@ export function useEditing(type: RecordType, columns: string[], replace: (rows: 
         shelfOf(person, id).lay({}, row?.version ?? 0, row?.offered ?? null);
         put(id, undefined);
       }),
-    [inTurn, person, put],
+    [inTurn, latest, person, put],
   );
 
   return { rows, problem, merged, open, leave, renew, takeBack };
