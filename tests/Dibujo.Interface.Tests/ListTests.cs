@@ -119,6 +119,37 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
     }
 
     [Fact]
+    public void Headings_and_cells_are_used_by_keyboard_and_a_closed_cell_takes_no_key_for_something_else()
+    {
+        using var browser = new Browser(server.Address);
+        var (one, other) = (Begin(browser, "Lead Drum for Vell"), Begin(browser, "Lead Drum for Brennick", signsIn: false));
+        Show(browser, "Lead Drum", "title", "loanDays", "borrower");
+        browser.Press($"{Row}{other}'] input[type=checkbox]");
+        browser.See("section", "1 row is ticked.");
+
+        browser.Run("document.querySelector('[data-heading=title] button').focus()");
+        var width = Width(browser);
+        browser.Keyboard(Keys.Shift + Keys.ArrowRight + Keys.Null);
+        browser.Until("a wider column", () => Width(browser) == width + 20 ? "" : null);
+        browser.Keyboard(Keys.Enter);
+        browser.See("[aria-sort=ascending]", "Title");
+        browser.Until("them by title", () => Rows(browser).SequenceEqual([other, one]) ? "" : null);
+        browser.Keyboard(Keys.Space);
+        browser.See("[aria-sort=descending]", "Title");
+        browser.Until("them the other way", () => Rows(browser).SequenceEqual([one, other]) ? "" : null);
+
+        // As fast as keys can be pressed, over a cell that is locked.
+        Active(browser, one, "title");
+        browser.Keyboard($"Lead Drum at last{Keys.Tab}as long as it takes{Keys.Tab}House of Vell{Keys.Enter}");
+        browser.See($"{Row}{one}'] [data-column=title]", "Lead Drum at last");
+        browser.See($"{Row}{one}'] [data-column=borrower]", "House of Vell");
+        browser.SeeNothing("[data-open]");
+        browser.See("section", "1 row is ticked.");
+
+        static long Width(Browser browser) => (long)browser.Evaluate("Math.round(document.querySelector('[data-heading=title]').getBoundingClientRect().width)")!;
+    }
+
+    [Fact]
     public void What_is_typed_before_a_row_is_open_is_kept()
     {
         using var browser = new Browser(server.Address);

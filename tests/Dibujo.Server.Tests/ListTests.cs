@@ -87,6 +87,48 @@ public sealed class ListTests(Site site) : IClassFixture<Site>
         Assert.Equal(isFound, ids.Count > 0);
     }
 
+    [Theory]
+    [InlineData("""{"columns": ["title", "title", "@missing", "@missing"]}""")]
+    [InlineData("""{"columns": ["title", "no such column", ""]}""")]
+    [InlineData("""{"columns": []}""")]
+    [InlineData("""{"columns": ["title"], "take": 0}""")]
+    [InlineData("""{"columns": ["title"], "take": 1000000, "search": "   "}""")]
+    [InlineData("""{"columns": ["title"], "filter": {"kind": "group", "quantifier": "anyOf", "members": [{"kind": "group", "quantifier": "allOf", "members": []}]}}""")]
+    public async Task An_odd_request_for_a_list_is_answered_like_any_other(string request)
+    {
+        var rosa = await site.Known("rosa");
+
+        using var answer = await rosa.Post($"{Loans}/rows", JsonNode.Parse(request)!);
+
+        var text = await answer.Content.ReadAsStringAsync();
+        Assert.True(answer.IsSuccessStatusCode, text);
+        Assert.NotEmpty(JsonNode.Parse(text)!["rows"]!.AsArray());
+        using var count = await rosa.Post($"{Loans}/rows/count", JsonNode.Parse(request)!);
+        Assert.Equal((await RecordsAsync()).Count, JsonNode.Parse(await count.Content.ReadAsStringAsync())!["records"]!.GetValue<int>());
+    }
+
+    [Theory]
+    [InlineData("""{"columns": ["title"], "sortBy": "no such column"}""")]
+    [InlineData("""{"columns": ["title"], "filter": {"kind": "clause", "of": "fee", "test": "contains", "values": ["x"]}}""")]
+    [InlineData("""{"columns": ["title"], "filter": {"kind": "clause", "of": "fee", "test": "between", "values": [1]}}""")]
+    [InlineData("""{"columns": ["title"], "filter": {"kind": "clause", "of": "fee", "test": "is", "values": [null]}}""")]
+    [InlineData("""{"columns": ["title"], "filter": {"kind": "clause", "test": "is", "values": []}}""")]
+    [InlineData("""{"columns": ["title"], "filter": {"kind": "group", "quantifier": "allOf"}}""")]
+    [InlineData("""{"columns": ["title"], "filter": {"kind": "group", "quantifier": "allOf", "members": [null]}}""")]
+    [InlineData("""{"columns": null}""")]
+    [InlineData("""{"columns": [null]}""")]
+    [InlineData("""{"columns": ["title"], "after": "here"}""")]
+    [InlineData("""{"columns": ["title"], "after": "WyJrZXkiXQ=="}""")]
+    [InlineData("""{"columns": ["title"], "after": "WyJrZXkiLDcsOF0="}""")]
+    public async Task A_request_for_a_list_that_makes_no_sense_is_refused_and_never_breaks(string request)
+    {
+        var rosa = await site.Known("rosa");
+
+        using var answer = await rosa.Post($"{Loans}/rows", JsonNode.Parse(request)!);
+
+        Assert.True(answer.StatusCode is System.Net.HttpStatusCode.BadRequest or System.Net.HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
+    }
+
     [Fact]
     public async Task Accents_are_found_composed_or_not()
     {

@@ -248,9 +248,10 @@ internal static class DibujoServer
     /// <summary>The model's own reading and writing first, and the same strictness for everything else.</summary>
     private static void Strict(System.Text.Json.JsonSerializerOptions options)
     {
-        options.TypeInfoResolverChain.Insert(0, CoreJson.Default.WithAddedModifier(ListsWithoutNulls.Demand));
-        options.TypeInfoResolverChain.Insert(1, DraftJson.Default.WithAddedModifier(ListsWithoutNulls.Demand));
-        options.TypeInfoResolverChain.Insert(2, PackJson.Default.WithAddedModifier(ListsWithoutNulls.Demand));
+        options.TypeInfoResolverChain.Insert(0, CoreJson.Default);
+        options.TypeInfoResolverChain.Insert(1, DraftJson.Default);
+        options.TypeInfoResolverChain.Insert(2, PackJson.Default);
+        options.TypeInfoResolver = options.TypeInfoResolver!.WithAddedModifier(ListsWithoutNulls.Demand);
         options.UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow;
         options.DefaultIgnoreCondition = System.Text.Json.Serialization.JsonIgnoreCondition.WhenWritingNull;
         options.RespectNullableAnnotations = true;

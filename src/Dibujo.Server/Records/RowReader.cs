@@ -11,7 +11,7 @@ namespace Dibujo.Server.Records;
 
 /// <summary>Records as rows of a list, one after another. Those at the same stage are evaluated in one session, which costs a fraction of opening one for each.</summary>
 /// <param name="edition">The rules in force.</param>
-/// <param name="columns">Keys of the columns.</param>
+/// <param name="columns">Keys of the columns; one that is named again counts once.</param>
 /// <param name="lookup">Linked records.</param>
 internal sealed class RowReader(Edition edition, ImmutableArray<string> columns, RecordLookup lookup)
 {
@@ -20,7 +20,7 @@ internal sealed class RowReader(Edition edition, ImmutableArray<string> columns,
     /// <summary>Each column that is a field, with the form on which it stands first: through that it is seen and changed.</summary>
     private readonly List<(Field Field, string Form)> fields =
     [
-        .. from column in columns
+        .. from column in columns.Distinct(StringComparer.Ordinal)
            let field = edition.Definition.RecordType.Find(column)
            where field is not null
            let forms = edition.Definition.RecordType.Forms

@@ -35,6 +35,9 @@ interface Props {
 
 const rowHeight = 33;
 
+/** How long people take from a word to the next, in milliseconds. */
+const betweenWords = 700;
+
 /** The list as a sheet of cells: walked through by arrow keys, typed into in place, copied from and pasted into in blocks. */
 export function Grid({
   type,
@@ -54,6 +57,8 @@ export function Grid({
   'use no memo';
   const scroller = useRef<HTMLDivElement>(null);
   const typing = useTyping(type, people, editing);
+  /** When a letter was last typed at a cell. */
+  const lastLetter = useRef(-betweenWords);
   const { isTyping } = typing;
   const written = useNamed();
   const { columns } = layout;
@@ -135,9 +140,23 @@ export function Grid({
       }
       return;
     }
+    if (event.target !== scroller.current) {
+      // Headings, ticks and links have keys of their own; arrows lead back to the cells.
+      if (!move) {
+        return;
+      }
+      scroller.current?.focus({ preventScroll: true });
+    }
     if (move) {
       event.preventDefault();
       go({ row: at.row + (move[0] ?? 0), column: at.column + (move[1] ?? 0) }, shiftKey);
+    } else if (key === 'Tab') {
+      // From cell to cell as far as the row goes, then out of the grid.
+      const column = at.column + (shiftKey ? -1 : 1);
+      if (row && columns[column]) {
+        event.preventDefault();
+        go({ row: at.row, column });
+      }
     } else if (key === 'PageDown' || key === 'PageUp') {
       event.preventDefault();
       go({ row: at.row + (key === 'PageDown' ? 15 : -15), column: at.column }, shiftKey);
@@ -151,7 +170,10 @@ export function Grid({
       editing.takeBack(row.id);
     } else if (key === ' ' && row) {
       event.preventDefault();
-      tick(row.id);
+      // Between the words that somebody types at a cell that is closed it ticks nothing.
+      if (event.timeStamp - lastLetter.current > betweenWords) {
+        tick(row.id);
+      }
     } else if (key === 'Delete' || key === 'Backspace') {
       const cell = open(at);
       if (cell) {
@@ -163,6 +185,7 @@ export function Grid({
       void editing.leave(row.id);
     } else if (isLetter) {
       event.preventDefault();
+      lastLetter.current = event.timeStamp;
       beginTyping(at, key);
     }
   }
@@ -262,7 +285,10 @@ export function Grid({
               }}
               onOpen={(column) => beginTyping({ row: item.index, column })}
               onInput={typing.take}
-              onTakeBack={() => editing.takeBack(row.id)}
+              onTakeBack={() => {
+                void editing.takeBack(row.id);
+                scroller.current?.focus({ preventScroll: true });
+              }}
             />
           );
         })}

@@ -14,12 +14,25 @@ interface Props {
   onWidth: (width: number) => void;
 }
 
-/** A column's name: a press sorts by it, its edge is dragged to widen it. */
+/** How much a key widens a column, in CSS pixels. */
+const keyStep = 20;
+
+/** A column's name: a press sorts by it, its edge is dragged to widen it, or Shift with an arrow does. */
 export function Heading({ column, label, order, onSort, onWidth }: Props) {
   const start = useRef<{ x: number; width: number }>(undefined);
   return (
     <div role="columnheader" aria-sort={order} className={classes.heading} data-heading={column.key}>
-      <UnstyledButton onClick={onSort} title={`Sort by ${label}`}>
+      <UnstyledButton
+        onClick={onSort}
+        title={`Sort by ${label}. Shift with an arrow widens the column.`}
+        onKeyDown={(event) => {
+          const by = event.shiftKey ? { ArrowLeft: -keyStep, ArrowRight: keyStep }[event.key] : undefined;
+          if (by) {
+            event.stopPropagation();
+            onWidth(Math.max(narrowest, column.width + by));
+          }
+        }}
+      >
         {label}
         {order && (order === 'ascending' ? ' ↑' : ' ↓')}
       </UnstyledButton>

@@ -63,18 +63,25 @@ export function writtenLayout(text: string | null): unknown {
   }
 }
 
+/** What of a list can be looked into; nothing where it is none. */
+const listOf = <T extends object>(written: unknown) =>
+  (Array.isArray(written) ? written : []).filter((one): one is T => typeof one === 'object' && one !== null);
+
 /** The layout that an address, or a kept view, gives; what it does not say is as usual. Columns that are gone are left out. */
 export function layoutOf(written: unknown, type: RecordType, known: ColumnView[]): Layout {
   const usual = usualLayout(type);
   const given = (typeof written === 'object' && written !== null ? written : {}) as Partial<Layout>;
   const isKnown = (key: unknown) => known.some((column) => column.key === key);
-  const columns = (Array.isArray(given.columns) ? given.columns : []).filter(({ key }) => isKnown(key));
+  const isFirst = (column: Column, i: number, all: Column[]) => all.findIndex(({ key }) => key === column.key) === i;
+  const columns = listOf<Column>(given.columns)
+    .filter(({ key }) => isKnown(key))
+    .filter(isFirst);
   return {
     columns:
       columns.length > 0 ? columns.map(({ key, width }) => ({ key, width: Number(width) || widthOf(key) })) : usual.columns,
     search: typeof given.search === 'string' ? given.search : '',
     isAny: given.isAny === true,
-    clauses: (Array.isArray(given.clauses) ? given.clauses : []).filter(({ of }) => isKnown(of)),
+    clauses: listOf<Clause>(given.clauses).filter(({ of, values }) => isKnown(of) && Array.isArray(values)),
     sortBy: isKnown(given.sortBy) ? (given.sortBy ?? null) : null,
     descending: given.descending === true,
   };
