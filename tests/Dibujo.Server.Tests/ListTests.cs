@@ -117,6 +117,7 @@ public sealed class ListTests(Site site) : IClassFixture<Site>
     [InlineData("""{"columns": ["title"], "filter": {"kind": "group", "quantifier": "allOf", "members": [null]}}""")]
     [InlineData("""{"columns": null}""")]
     [InlineData("""{"columns": [null]}""")]
+    [InlineData("""{"columns": ["title"], "search": "x\u0000y"}""")]
     [InlineData("""{"columns": ["title"], "after": "here"}""")]
     [InlineData("""{"columns": ["title"], "after": "WyJrZXkiXQ=="}""")]
     [InlineData("""{"columns": ["title"], "after": "WyJrZXkiLDcsOF0="}""")]

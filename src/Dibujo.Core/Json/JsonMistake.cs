@@ -58,7 +58,7 @@ internal static partial class JsonMistake
             return (NullInList().Match(message).Value, "Take it out.");
         }
 
-        if (message.Contains("polymorphic", StringComparison.Ordinal) || message.Contains("abstract", StringComparison.Ordinal))
+        if (message.StartsWith("the kind is not named", StringComparison.Ordinal))
         {
             return ("It is not said of which kind this is", "Add its “kind”.");
         }

@@ -14,9 +14,9 @@ public static class JsonText
     public static (T? Value, Problem? Problem) Read<T>(ReadOnlySpan<byte> utf8)
         where T : class => Read<T>(utf8, Strict);
 
-    /// <summary>The context's options, with nulls in lists refused.</summary>
+    /// <summary>The context's options, with nulls in lists and unnamed kinds refused.</summary>
     internal static JsonSerializerOptions StrictOf(JsonSerializerContext context) =>
-        new(context.Options) { TypeInfoResolver = context.WithAddedModifier(ListsWithoutNulls.Demand) };
+        new(context.Options) { TypeInfoResolver = context.WithAddedModifier(ListsWithoutNulls.Demand).WithAddedModifier(KindsNamed.Demand) };
 
     /// <summary>Like <see cref="Read{T}(ReadOnlySpan{byte})"/>, for a type that other options know.</summary>
     internal static (T? Value, Problem? Problem) Read<T>(ReadOnlySpan<byte> utf8, JsonSerializerOptions options)
@@ -52,8 +52,8 @@ public static class JsonText
     /// <summary>The value as JSON text in UTF-8. The type must be one that <see cref="CoreJson"/> knows.</summary>
     public static byte[] Write<T>(T value) => JsonSerializer.SerializeToUtf8Bytes(value, (JsonTypeInfo<T>)CoreJson.Default.Options.GetTypeInfo(typeof(T)));
 
-    /// <summary>Whether the exception is the reader's complaint about a text; a kind that is missing comes as "not supported".</summary>
-    public static bool IsMistake(Exception exception) => exception is JsonException or NotSupportedException;
+    /// <summary>Whether the exception is the reader's complaint about a text.</summary>
+    public static bool IsMistake(Exception exception) => exception is JsonException;
 
     /// <summary>The reader's complaint in words, with its place.</summary>
     public static Problem Describe(Exception mistake) => JsonMistake.Describe(mistake);

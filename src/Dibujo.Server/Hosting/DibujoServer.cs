@@ -251,7 +251,7 @@ internal static class DibujoServer
         options.TypeInfoResolverChain.Insert(0, CoreJson.Default);
         options.TypeInfoResolverChain.Insert(1, DraftJson.Default);
         options.TypeInfoResolverChain.Insert(2, PackJson.Default);
-        options.TypeInfoResolver = options.TypeInfoResolver!.WithAddedModifier(ListsWithoutNulls.Demand);
+        options.TypeInfoResolver = options.TypeInfoResolver!.WithAddedModifier(ListsWithoutNulls.Demand).WithAddedModifier(KindsNamed.Demand);
         options.UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow;
         options.DefaultIgnoreCondition = System.Text.Json.Serialization.JsonIgnoreCondition.WhenWritingNull;
         options.RespectNullableAnnotations = true;

@@ -34,7 +34,12 @@ internal static class ListViews
     private static async Task<Results<Ok<ViewEntry>, ProblemHttpResult>> Keep(
         string key, ViewToKeep request, DibujoDb db, ClaimsPrincipal user, CancellationToken cancellation)
     {
-        var (owner, layout, name) = (user.Identity!.Name!, request.Layout.GetRawText(), request.Name.Trim());
+        var (owner, name) = (user.Identity!.Name!, request.Name.Trim());
+        if (Text(request.Layout) is not { } layout)
+        {
+            return TypedResults.Problem("It holds half of a character, which nobody can be shown.", statusCode: StatusCodes.Status400BadRequest, title: "The view cannot be kept.");
+        }
+
         if (name.Length > LongestName || layout.Length > LongestLayout || (name.Length == 0 && request.IsShared))
         {
             return TypedResults.Problem($"Give it a name of at most {LongestName} characters, and fewer columns and tests.", statusCode: StatusCodes.Status400BadRequest);
@@ -59,6 +64,19 @@ internal static class ListViews
         (view.Layout, view.IsShared) = (layout, request.IsShared);
         await db.SaveChangesAsync(cancellation);
         return TypedResults.Ok(new ViewEntry(view.Id, view.Name, view.Owner, view.IsShared, request.Layout));
+    }
+
+    /// <summary>The layout as it is kept; null where it could not be read again, by anybody.</summary>
+    private static string? Text(JsonElement layout)
+    {
+        try
+        {
+            return JsonSerializer.Serialize(layout);
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(string key, int id, DibujoDb db, ClaimsPrincipal user, CancellationToken cancellation)

@@ -32,10 +32,10 @@ internal sealed class Passing
             return new(sets, found, null);
         }
 
-        // Three letters in a row are looked up.
+        // Three letters in a row are looked up; a query of that index ends at a NUL.
         var text = ListKey.Folded(query.Search);
         using var search = sets.Command();
-        search.CommandText = $"""SELECT rowid FROM "RecordTexts" WHERE {(text.Length >= ShortestIndexed
+        search.CommandText = $"""SELECT rowid FROM "RecordTexts" WHERE {(text.Length >= ShortestIndexed && !text.Contains('\0', StringComparison.Ordinal)
             ? $"\"Text\" MATCH {search.Parameter($"\"{text.Replace("\"", "\"\"", StringComparison.Ordinal)}\"")}"
             : $"instr(\"Text\", {search.Parameter(text)}) > 0")}""";
         var having = sets.Found(search);
