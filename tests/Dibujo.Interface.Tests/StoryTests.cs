@@ -79,6 +79,16 @@ public sealed class StoryTests(Server server) : IClassFixture<Server>
 
         browser.See("[role=alert]", "“soon” cannot be read");
         browser.See("[role=status]", "Draft saved");
+
+        // Whoever does not want it so has letters be letters.
+        browser.Press("button[aria-label=Keys]");
+        browser.Press("[role=dialog] label", "Letters by themselves are shortcuts");
+        browser.Keyboard(Keys.Escape);
+        browser.SeeNothing("[role=dialog]");
+        browser.Run("document.activeElement.blur()");
+        browser.Keyboard("nge?");
+        browser.SeeNothing("[role=dialog]");
+        browser.See("h2", "5 rules");
     }
 
     private static void WriteTheRule(Browser browser)

@@ -1,5 +1,5 @@
 import { ActionIcon, VisuallyHidden } from '@mantine/core';
-import { useHotkeys } from '@mantine/hooks';
+import { useHotkeys, useLocalStorage, type HotkeyItem } from '@mantine/hooks';
 import { IconPencilPlus } from '@tabler/icons-react';
 import { startTransition, useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { DecisionTable, Effect, Element, ElementKind, Rest, Rule } from '../api/generated';
@@ -124,9 +124,9 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
     [program, line],
   );
 
-  useHotkeys([
-    ['mod+z', shared.undo],
-    ['mod+shift+z', shared.redo],
+  // Somebody who speaks what they write, or whose hand is not steady, switches them off (WCAG 2.1.4).
+  const [hasLetterKeys, setLetterKeys] = useLocalStorage({ key: 'dibujo letter keys', defaultValue: true });
+  const letterKeys: HotkeyItem[] = [
     ['/', () => line.focus()],
     ['n', () => add(newRule())],
     ['g', () => add({ key: newKey(), name: '', on: true, table: { hit: 'first', drivers: [], outputs: [], rows: [] } })],
@@ -137,6 +137,11 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
     ['t', () => chosen && writeAsText(chosen)],
     ['shift+?', () => setDialog('keys')],
     ['?', () => setDialog('keys')],
+  ];
+  useHotkeys([
+    ['mod+z', shared.undo],
+    ['mod+shift+z', shared.redo],
+    ...(hasLetterKeys ? letterKeys : []),
     ['Escape', () => (selected.length > 0 ? setSelected([]) : setChosen(undefined))],
   ]);
 
@@ -305,7 +310,12 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
           )}
           <TitleBlock type={type} sample={sample} record={record} view={view} edition={draft.edition} onChange={changeView} />
         </section>
-        <Shortcuts isOpen={dialog === 'keys'} onClose={() => setDialog(undefined)} />
+        <Shortcuts
+          isOpen={dialog === 'keys'}
+          onClose={() => setDialog(undefined)}
+          hasLetterKeys={hasLetterKeys}
+          onLetterKeys={setLetterKeys}
+        />
         <Editions
           recordType={type.key}
           draft={definition}

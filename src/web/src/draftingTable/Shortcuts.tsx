@@ -1,4 +1,4 @@
-import { Kbd } from '@mantine/core';
+import { Kbd, Switch } from '@mantine/core';
 import { Dialog } from '../frame/Dialog';
 import classes from './Shortcuts.module.css';
 
@@ -17,8 +17,16 @@ const shortcuts: [string[], string][] = [
   [['?'], 'Show these keys'],
 ];
 
+interface Props {
+  isOpen: boolean;
+  onClose: () => void;
+  /** Whether a letter by itself stands for something. */
+  hasLetterKeys: boolean;
+  onLetterKeys: (isWanted: boolean) => void;
+}
+
 /** The keys of the drafting table. */
-export function Shortcuts({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
+export function Shortcuts({ isOpen, onClose, hasLetterKeys, onLetterKeys }: Props) {
   return (
     <Dialog isOpen={isOpen} onClose={onClose} title="Keys of the drafting table">
       <table className={classes.table}>
@@ -37,6 +45,13 @@ export function Shortcuts({ isOpen, onClose }: { isOpen: boolean; onClose: () =>
           ))}
         </tbody>
       </table>
+      <Switch
+        size="xs"
+        mt="xs"
+        label="Letters by themselves are shortcuts"
+        checked={hasLetterKeys}
+        onChange={(event) => onLetterKeys(event.currentTarget.checked)}
+      />
       <p className={classes.note}>
         In a list: type to filter, arrows to walk, Enter to take, Space to tick several. In a table: arrows, Enter to write, Tab
         to go on, Shift with arrows for a range, Ctrl C and Ctrl V to copy and paste, Alt with arrows to move a row.
