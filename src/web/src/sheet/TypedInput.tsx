@@ -4,7 +4,7 @@ import type { Value } from '../engine/answers';
 
 export interface TypedProps extends Pick<
   TextInputProps,
-  'id' | 'variant' | 'size' | 'readOnly' | 'aria-describedby' | 'aria-label'
+  'id' | 'variant' | 'size' | 'placeholder' | 'readOnly' | 'aria-describedby' | 'aria-label'
 > {
   value: Value;
   onChange: (value: Value) => void;

@@ -1,11 +1,13 @@
-import { Button, MultiSelect, Select, Switch, TextInput } from '@mantine/core';
+import { Button, MultiSelect, Select, Switch } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { memo, useState, type ReactNode } from 'react';
 import { answered } from '../../api/client';
 import { listPeople, listRecords, type RecordType, type RecordView } from '../../api/generated';
+import type { Value } from '../../engine/answers';
 import type { OpenRecord } from '../../engine/openRecord';
 import { useFromRecord } from '../../engine/useRecord';
+import { DateInput } from '../../sheet/DateInput';
 import classes from './TitleBlock.module.css';
 import type { View } from './view';
 
@@ -75,12 +77,13 @@ export const TitleBlock = memo(function TitleBlock({ type, sample, record, view,
         />
       </Cell>
       <Cell label="On">
-        <TextInput
+        <DateInput
           variant="unstyled"
-          type="date"
+          hasTime={false}
           aria-label="Seen on"
-          value={view.date}
-          onChange={(event) => onChange({ date: event.currentTarget.value })}
+          placeholder="today"
+          value={view.date || null}
+          onChange={(day) => isDay(day) && onChange({ date: day ?? '' })}
         />
       </Cell>
       <Cell label="Form">
@@ -114,6 +117,9 @@ export const TitleBlock = memo(function TitleBlock({ type, sample, record, view,
 });
 
 const common = { variant: 'unstyled', allowDeselect: false } as const;
+
+/** What is typed and is no day leaves the day as it was. */
+const isDay = (day: Value): day is string | null => day === null || (typeof day === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(day));
 
 /** Puts the record's own values back in place of those that were tried. */
 function Untry({ record }: { record: OpenRecord }) {
