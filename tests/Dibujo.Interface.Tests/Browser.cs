@@ -258,16 +258,18 @@ internal sealed class Browser : IDisposable
         });
     }
 
+    /// <summary>Does it once nothing is in the way: a machine that is busy takes long to close what was open.</summary>
     private static void Act(Action action)
     {
-        for (var attempt = 0; ; attempt++)
+        var end = DateTime.UtcNow + Patience;
+        while (true)
         {
             try
             {
                 action();
                 return;
             }
-            catch (WebDriverException e) when (attempt < 20 && e is StaleElementReferenceException or ElementClickInterceptedException or ElementNotInteractableException)
+            catch (WebDriverException e) when (DateTime.UtcNow < end && e is StaleElementReferenceException or ElementClickInterceptedException or ElementNotInteractableException)
             {
                 // Drawn anew between finding and pressing; a person would press again.
                 Task.Delay(150).Wait();

@@ -125,7 +125,7 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
         var (one, other) = (Begin(browser, "Lead Drum for Vell"), Begin(browser, "Lead Drum for Brennick", signsIn: false));
         Show(browser, "Lead Drum", "title", "loanDays", "borrower");
         browser.Press($"{Row}{other}'] input[type=checkbox]");
-        browser.See("section", "1 row is ticked.");
+        browser.See("main", "1 row is ticked.");
 
         browser.Run("document.querySelector('[data-heading=title] button').focus()");
         var width = Width(browser);
@@ -144,7 +144,7 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
         browser.See($"{Row}{one}'] [data-column=title]", "Lead Drum at last");
         browser.See($"{Row}{one}'] [data-column=borrower]", "House of Vell");
         browser.SeeNothing("[data-open]");
-        browser.See("section", "1 row is ticked.");
+        browser.See("main", "1 row is ticked.");
 
         static long Width(Browser browser) => (long)browser.Evaluate("Math.round(document.querySelector('[data-heading=title]').getBoundingClientRect().width)")!;
     }

@@ -120,6 +120,8 @@ public sealed class ListTests(Site site) : IClassFixture<Site>
     [InlineData("""{"columns": ["title"], "search": "x\u0000y"}""")]
     [InlineData("""{"columns": ["title"], "after": "here"}""")]
     [InlineData("""{"columns": ["title"], "after": "WyJrZXkiXQ=="}""")]
+    [InlineData("""{"columns": ["title"], "after": "WyJ4IixudWxsLDVd"}""")]
+    [InlineData("""{"columns": ["title"], "after": "WyJudW1iZXIiLDFlNDAsNV0="}""")]
     [InlineData("""{"columns": ["title"], "after": "WyJrZXkiLDcsOF0="}""")]
     public async Task A_request_for_a_list_that_makes_no_sense_is_refused_and_never_breaks(string request)
     {

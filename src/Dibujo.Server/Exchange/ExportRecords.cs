@@ -76,23 +76,14 @@ internal static class ExportRecords
     /// <summary>Those of a list, in its order.</summary>
     private static async IAsyncEnumerable<RecordRow> RowsAsync(DibujoDb db, RecordQuery query, RecordType type, [EnumeratorCancellation] CancellationToken cancellation)
     {
-        var list = new RecordList(db);
-        for (string? after = null; ;)
+        await foreach (var found in new RecordList(db).AllAsync(query, ChunkSize, cancellation))
         {
-            var found = await list.TakeAsync(query, after, ChunkSize, cancellation);
-            int[] ids = [.. found.Ids];
+            int[] ids = [.. found];
             var records = await db.Records.AsNoTracking().Where(r => ids.Contains(r.Id)).ToDictionaryAsync(r => r.Id, cancellation);
             foreach (var record in ids.Where(records.ContainsKey).Select(id => records[id]))
             {
                 yield return new(record.Id, record.Version, record.Workflow, record.Stage, record.Values.FittedTo(type));
             }
-
-            if (found.Next is null)
-            {
-                yield break;
-            }
-
-            after = found.Next;
         }
     }
 

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using System.Runtime.CompilerServices;
 using System.Text;
-using System.Text.Json;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Listing;
 using Dibujo.Core.Records;
@@ -21,26 +21,27 @@ public sealed class RecordList(DibujoDb db)
     /// <exception cref="FormatException"><paramref name="after"/> comes from elsewhere.</exception>
     public async Task<QueriedRecords> TakeAsync(RecordQuery query, string? after, int count, CancellationToken cancellation)
     {
-        var place = Place.Read(after);
-        var found = new List<(object? Key, int Id)>();
+        var place = ListPlace.Read(after);
+        var sets = await SetsAsync(query.Type, cancellation);
+        return await TakeAsync(query, sets, Passing.Of(query, sets), place, count, cancellation);
+    }
+
+    /// <summary>All of them, some at a time. Which they are is settled at the beginning; nothing is kept open between one and the next.</summary>
+    public async IAsyncEnumerable<ImmutableArray<int>> AllAsync(RecordQuery query, int atATime, [EnumeratorCancellation] CancellationToken cancellation)
+    {
         var sets = await SetsAsync(query.Type, cancellation);
         var passing = Passing.Of(query, sets);
-        if (passing.IsEmpty)
+        for (string? after = null; ;)
         {
-            return new([], null);
-        }
+            var found = await TakeAsync(query, sets, passing, ListPlace.Read(after), atATime, cancellation);
+            yield return found.Ids;
+            if (found.Next is null)
+            {
+                yield break;
+            }
 
-        if (!place.IsBlank && !Asks(query.Filter, query.SortBy, test => test == Test.Blank))
-        {
-            await ReadAsync(query, sets, passing, place, isBlank: false, count + 1, found, cancellation);
+            after = found.Next;
         }
-
-        if (found.Count <= count && IsField(query) && !Asks(query.Filter, query.SortBy, test => !RecordSets.IsNegative(test)))
-        {
-            await ReadAsync(query, sets, passing.Without(query.SortBy), place.IsBlank ? place : new(true, null, null), isBlank: true, count + 1 - found.Count, found, cancellation);
-        }
-
-        return new([.. found.Take(count).Select(one => one.Id)], found.Count > count ? Place.Of(found[count - 1]).Written : null);
     }
 
     /// <summary>How many there are, and of each column of choices that is kept in the index, how many hold which.</summary>
@@ -61,6 +62,22 @@ public sealed class RecordList(DibujoDb db)
         }
 
         return new(records, tallies.ToImmutable());
+    }
+
+    private static async Task<QueriedRecords> TakeAsync(RecordQuery query, RecordSets sets, Passing passing, ListPlace place, int count, CancellationToken cancellation)
+    {
+        var found = new List<(object? Key, int Id)>();
+        if (!passing.IsEmpty && !place.IsBlank && !Asks(query.Filter, query.SortBy, test => test == Test.Blank))
+        {
+            await ReadAsync(query, sets, passing, place, isBlank: false, count + 1, found, cancellation);
+        }
+
+        if (!passing.IsEmpty && found.Count <= count && IsField(query) && !Asks(query.Filter, query.SortBy, test => !RecordSets.IsNegative(test)))
+        {
+            await ReadAsync(query, sets, passing.Without(query.SortBy), place.IsBlank ? place : new(true, null, null), isBlank: true, count + 1 - found.Count, found, cancellation);
+        }
+
+        return new([.. found.Take(count).Select(one => one.Id)], found.Count > count ? ListPlace.Of(found[count - 1]).Written : null);
     }
 
     private static async Task<ImmutableDictionary<string, int>> TallyAsync(RecordSets sets, Passing passing, string column, CancellationToken cancellation)
@@ -107,7 +124,7 @@ public sealed class RecordList(DibujoDb db)
     private static string Position(string what, string[] inOrder) =>
         $"CASE {what} {string.Concat(inOrder.Select((key, place) => string.Create(CultureInfo.InvariantCulture, $"WHEN {key} THEN {place} ")))}ELSE {inOrder.Length.ToString(CultureInfo.InvariantCulture)} END";
 
-    private static async Task ReadAsync(RecordQuery query, RecordSets sets, Passing passing, Place place, bool isBlank, int count, List<(object? Key, int Id)> found, CancellationToken cancellation)
+    private static async Task ReadAsync(RecordQuery query, RecordSets sets, Passing passing, ListPlace place, bool isBlank, int count, List<(object? Key, int Id)> found, CancellationToken cancellation)
     {
         var isField = IsField(query);
         if (isField && !isBlank && !sets.Fields.ContainsKey(query.SortBy))
@@ -155,39 +172,5 @@ public sealed class RecordList(DibujoDb db)
         }
 
         return new(type, fields, connection);
-    }
-
-    /// <summary>Where a page ended: among what is filled in, at a key, or among what is blank; and the record's number.</summary>
-    private readonly record struct Place(bool IsBlank, object? Key, int? Id)
-    {
-        /// <summary>To be handed out; whoever hands it back changed may see other records than meant, and nothing else.</summary>
-        internal string Written => Convert.ToBase64String(JsonSerializer.SerializeToUtf8Bytes<object?[]>([Key switch { null => "blank", byte[] => "key", long => "number", _ => "text" }, Key, Id]));
-
-        internal static Place Of((object? Key, int Id) last) => new(last.Key is null, last.Key, last.Id);
-
-        internal static Place Read(string? written)
-        {
-            if (written is null)
-            {
-                return default;
-            }
-
-            try
-            {
-                using var document = JsonDocument.Parse(Convert.FromBase64String(written));
-                var (kind, key, id) = (document.RootElement[0].GetString(), document.RootElement[1], document.RootElement[2].GetInt32());
-                return kind switch
-                {
-                    "blank" => new(true, null, id),
-                    "key" => new(false, key.GetBytesFromBase64(), id),
-                    "number" => new(false, key.GetInt64(), id),
-                    _ => new(false, key.GetString()!, id),
-                };
-            }
-            catch (Exception mistake) when (mistake is JsonException or InvalidOperationException or IndexOutOfRangeException)
-            {
-                throw new FormatException("This is no place in a list.", mistake);
-            }
-        }
     }
 }
