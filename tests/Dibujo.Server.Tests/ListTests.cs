@@ -9,6 +9,7 @@ using Dibujo.Core.Listing;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
+using Dibujo.Store.Listing;
 using Dibujo.Store.Records;
 using Microsoft.EntityFrameworkCore;
 
@@ -85,6 +86,31 @@ public sealed class ListTests(Site site) : IClassFixture<Site>
             .Any(text => text.Contains(search.Trim(), StringComparison.OrdinalIgnoreCase)))).Select(record => record.Id);
         Assert.Equal(expected.Order(), ids.Order());
         Assert.Equal(isFound, ids.Count > 0);
+    }
+
+    [Theory]
+    [InlineData("returnedOn", false, null)]
+    [InlineData("fee", true, "museum")]
+    [InlineData("borrowerType", false, null)]
+    [InlineData(ListColumn.Stage, true, null)]
+    public async Task All_of_a_list_a_few_at_a_time_are_those_that_come_at_once(string sortBy, bool isDown, string? search)
+    {
+        var type = await TypeAsync(await site.Known("rosa"));
+        var query = new RecordQuery(type, new FilterClause("crateNeeded", Test.IsNot) { Values = [new YesNo(true)] }, search, sortBy, isDown);
+
+        await site.InStore(async db =>
+        {
+            var list = new RecordList(db);
+            var all = new List<int>();
+            await foreach (var some in list.AllAsync(query, 7, default))
+            {
+                all.AddRange(some);
+            }
+
+            Assert.Equal((await list.TakeAsync(query, null, 10_000, default)).Ids, all);
+            Assert.Equal((await list.CountAsync(query, [], default)).Records, all.Count);
+            Assert.True(all.Count > 14, $"{all.Count} are more than two pages.");
+        });
     }
 
     [Theory]

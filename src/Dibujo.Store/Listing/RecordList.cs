@@ -22,18 +22,16 @@ public sealed class RecordList(DibujoDb db)
     public async Task<QueriedRecords> TakeAsync(RecordQuery query, string? after, int count, CancellationToken cancellation)
     {
         var place = ListPlace.Read(after);
-        var sets = await SetsAsync(query.Type, cancellation);
-        return await TakeAsync(query, sets, Passing.Of(query, sets), place, count, cancellation);
+        return await TakeAsync(query, await PassingAsync(query, cancellation), place, count, cancellation);
     }
 
     /// <summary>All of them, some at a time. Which they are is settled at the beginning; nothing is kept open between one and the next.</summary>
     public async IAsyncEnumerable<ImmutableArray<int>> AllAsync(RecordQuery query, int atATime, [EnumeratorCancellation] CancellationToken cancellation)
     {
-        var sets = await SetsAsync(query.Type, cancellation);
-        var passing = Passing.Of(query, sets);
+        var passing = await PassingAsync(query, cancellation);
         for (string? after = null; ;)
         {
-            var found = await TakeAsync(query, sets, passing, ListPlace.Read(after), atATime, cancellation);
+            var found = await TakeAsync(query, passing, ListPlace.Read(after), atATime, cancellation);
             yield return found.Ids;
             if (found.Next is null)
             {
@@ -50,44 +48,43 @@ public sealed class RecordList(DibujoDb db)
     /// <param name="cancellation">Ends it.</param>
     public async Task<RecordCounts> CountAsync(RecordQuery query, IEnumerable<string> columns, CancellationToken cancellation)
     {
-        var sets = await SetsAsync(query.Type, cancellation);
-        var passing = Passing.Of(query, sets);
-        await using var command = sets.Command();
+        var passing = await PassingAsync(query, cancellation);
+        await using var command = passing.Sets.Command();
         command.CommandText = $"""SELECT count(*) FROM "Records" AS r WHERE r."RecordType" = {command.Parameter(query.Type.Key)}{passing.Has("r.\"Id\"", command)}{passing.Holds("r.\"Id\"", command)}""";
         var records = Convert.ToInt32(await command.ExecuteScalarAsync(cancellation), CultureInfo.InvariantCulture);
         var tallies = ImmutableDictionary.CreateBuilder<string, ImmutableDictionary<string, int>>();
         foreach (var column in columns)
         {
-            tallies[column] = await TallyAsync(sets, passing, column, cancellation);
+            tallies[column] = await TallyAsync(passing, column, cancellation);
         }
 
         return new(records, tallies.ToImmutable());
     }
 
-    private static async Task<QueriedRecords> TakeAsync(RecordQuery query, RecordSets sets, Passing passing, ListPlace place, int count, CancellationToken cancellation)
+    private static async Task<QueriedRecords> TakeAsync(RecordQuery query, Passing passing, ListPlace place, int count, CancellationToken cancellation)
     {
         var found = new List<(object? Key, int Id)>();
         if (!passing.IsEmpty && !place.IsBlank && !Asks(query.Filter, query.SortBy, test => test == Test.Blank))
         {
-            await ReadAsync(query, sets, passing, place, isBlank: false, count + 1, found, cancellation);
+            await ReadAsync(query, passing, place, isBlank: false, count + 1, found, cancellation);
         }
 
         if (!passing.IsEmpty && found.Count <= count && IsField(query) && !Asks(query.Filter, query.SortBy, test => !RecordSets.IsNegative(test)))
         {
-            await ReadAsync(query, sets, passing.Without(query.SortBy), place.IsBlank ? place : new(true, null, null), isBlank: true, count + 1 - found.Count, found, cancellation);
+            await ReadAsync(query, passing.Blank, place.IsBlank ? place : new(true, null, null), isBlank: true, count + 1 - found.Count, found, cancellation);
         }
 
         return new([.. found.Take(count).Select(one => one.Id)], found.Count > count ? ListPlace.Of(found[count - 1]).Written : null);
     }
 
-    private static async Task<ImmutableDictionary<string, int>> TallyAsync(RecordSets sets, Passing passing, string column, CancellationToken cancellation)
+    private static async Task<ImmutableDictionary<string, int>> TallyAsync(Passing passing, string column, CancellationToken cancellation)
     {
-        if (!sets.Fields.TryGetValue(column, out var field))
+        if (!passing.Sets.Fields.TryGetValue(column, out var field))
         {
             return ImmutableDictionary<string, int>.Empty;
         }
 
-        await using var command = sets.Command();
+        await using var command = passing.Sets.Command();
         command.CommandText = $"""SELECT s."Key", count(*) FROM "IndexedValues" AS s WHERE s."Field" = {field}{passing.Has("s.\"Record\"", command)}{passing.Holds("s.\"Record\"", command)} GROUP BY s."Key" """;
         await using var reader = await command.ExecuteReaderAsync(cancellation);
         var tally = ImmutableDictionary.CreateBuilder<string, int>(StringComparer.Ordinal);
@@ -124,17 +121,17 @@ public sealed class RecordList(DibujoDb db)
     private static string Position(string what, string[] inOrder) =>
         $"CASE {what} {string.Concat(inOrder.Select((key, place) => string.Create(CultureInfo.InvariantCulture, $"WHEN {key} THEN {place} ")))}ELSE {inOrder.Length.ToString(CultureInfo.InvariantCulture)} END";
 
-    private static async Task ReadAsync(RecordQuery query, RecordSets sets, Passing passing, ListPlace place, bool isBlank, int count, List<(object? Key, int Id)> found, CancellationToken cancellation)
+    private static async Task ReadAsync(RecordQuery query, Passing passing, ListPlace place, bool isBlank, int count, List<(object? Key, int Id)> found, CancellationToken cancellation)
     {
         var isField = IsField(query);
-        if (isField && !isBlank && !sets.Fields.ContainsKey(query.SortBy))
+        if (isField && !isBlank && !passing.Sets.Fields.ContainsKey(query.SortBy))
         {
             return;
         }
 
-        await using var command = sets.Command();
+        await using var command = passing.Sets.Command();
         var (from, id) = isField && !isBlank
-            ? ($"""FROM "IndexedValues" AS s WHERE s."Field" = {sets.Fields[query.SortBy]}""", "s.\"Record\"")
+            ? ($"""FROM "IndexedValues" AS s WHERE s."Field" = {passing.Sets.Fields[query.SortBy]}""", "s.\"Record\"")
             : ($"""FROM "Records" AS r WHERE r."RecordType" = {command.Parameter(query.Type.Key)}""", "r.\"Id\"");
         var key = isBlank ? "NULL" : Sorted(query, command);
         var (order, sign) = query.Descending ? ("DESC", "<") : ("ASC", ">");
@@ -158,12 +155,13 @@ public sealed class RecordList(DibujoDb db)
         }
     }
 
-    private async Task<RecordSets> SetsAsync(RecordType type, CancellationToken cancellation)
+    /// <summary>What passes filter and search, found once for all that is asked of it.</summary>
+    private async Task<Passing> PassingAsync(RecordQuery query, CancellationToken cancellation)
     {
         await db.Database.OpenConnectionAsync(cancellation);
         var connection = (SqliteConnection)db.Database.GetDbConnection();
         await using var command = connection.CreateCommand();
-        command.CommandText = $"""SELECT "Field", "Id" FROM "IndexedFields" WHERE "RecordType" = {command.Parameter(type.Key)}""";
+        command.CommandText = $"""SELECT "Field", "Id" FROM "IndexedFields" WHERE "RecordType" = {command.Parameter(query.Type.Key)}""";
         await using var reader = await command.ExecuteReaderAsync(cancellation);
         var fields = new Dictionary<string, long>(StringComparer.Ordinal);
         while (await reader.ReadAsync(cancellation))
@@ -171,6 +169,6 @@ public sealed class RecordList(DibujoDb db)
             fields[reader.GetString(0)] = reader.GetInt64(1);
         }
 
-        return new(type, fields, connection);
+        return Passing.Of(query, new(query.Type, fields, connection));
     }
 }
