@@ -8,6 +8,7 @@ using Dibujo.Store.Auditing;
 using Dibujo.Store.Definitions;
 using Dibujo.Store.Listing;
 using Dibujo.Store.Records;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
@@ -32,6 +33,9 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
 
     /// <summary>Records as last saved.</summary>
     public DbSet<StoredRecord> Records => Set<StoredRecord>();
+
+    /// <summary>Imports that are going on.</summary>
+    public DbSet<StoredImport> Imports => Set<StoredImport>();
 
     /// <summary>What records will be once a publication is through.</summary>
     public DbSet<StagedRecord> Staged => Set<StagedRecord>();
@@ -63,39 +67,19 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
     /// <summary>The row that <see cref="Heartbeat"/> is about.</summary>
     public DbSet<Heartbeat> Heartbeats => Set<Heartbeat>();
 
-    /// <summary>
-    /// One save at a time, in the order in which they come: the database has one writer, and who waits for it without a
-    /// queue may wait for very long.
-    /// </summary>
-    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    /// <summary>Stores what is tracked, within a <see cref="UnitOfWork"/>.</summary>
+    /// <exception cref="InvalidOperationException">There is none.</exception>
+    public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
-        using var turn = await WriteQueue.TurnAsync(cancellationToken);
-        return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        OnlyInUnits.Demand(this);
+        return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
     }
 
-    /// <summary>Saves what was judged under an edition, as long as that is in force.</summary>
-    /// <exception cref="EditionSupersededException">Another edition is: its fields may be others.</exception>
-    public async Task SaveUnderAsync(string recordType, int edition, CancellationToken cancellation)
+    /// <inheritdoc cref="SaveChangesAsync(bool, CancellationToken)"/>
+    public override int SaveChanges(bool acceptAllChangesOnSuccess)
     {
-        using var turn = await WriteQueue.TurnAsync(cancellation);
-        if (await RecordTypes.Where(type => type.Key == recordType).Select(type => type.Published).SingleOrDefaultAsync(cancellation) != edition)
-        {
-            throw new EditionSupersededException();
-        }
-
-        await base.SaveChangesAsync(acceptAllChangesOnSuccess: true, cancellation);
-    }
-
-    /// <summary>Does several things in one transaction while everybody else who writes waits: all of it is there after, or nothing.</summary>
-    /// <param name="work">What is done; it is given what stores all that is tracked so far. What is tracked at its end is stored with it.</param>
-    /// <param name="cancellation">Ends it, with nothing done.</param>
-    public async Task TogetherAsync(Func<Func<Task>, Task> work, CancellationToken cancellation)
-    {
-        using var turn = await WriteQueue.TurnAsync(cancellation);
-        await using var transaction = await Database.BeginTransactionAsync(cancellation);
-        await work(() => base.SaveChangesAsync(acceptAllChangesOnSuccess: true, cancellation));
-        await base.SaveChangesAsync(acceptAllChangesOnSuccess: true, cancellation);
-        await transaction.CommitAsync(cancellation);
+        OnlyInUnits.Demand(this);
+        return base.SaveChanges(acceptAllChangesOnSuccess);
     }
 
     /// <inheritdoc/>
@@ -180,7 +164,11 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
             token.HasIndex(t => t.Hash).IsUnique();
             token.HasOne<Account>().WithMany().HasForeignKey(t => t.AccountId).OnDelete(DeleteBehavior.Cascade);
         });
-        builder.Entity<AuditEntry>().Property(e => e.Event).HasConversion<string>();
+        builder.Entity<AuditEntry>(entry =>
+        {
+            entry.Property(e => e.Event).HasConversion<string>();
+            entry.HasIndex(e => new { e.Event, e.Who, e.At });
+        });
     }
 
     /// <inheritdoc/>

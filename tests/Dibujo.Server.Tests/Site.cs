@@ -4,6 +4,7 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Dibujo.Store;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.DependencyInjection;
@@ -45,7 +46,7 @@ public sealed class Site : WebApplicationFactory<Program>
     internal async Task InStore(Func<DibujoDb, Task> act)
     {
         await using var scope = Services.CreateAsyncScope();
-        await act(scope.ServiceProvider.GetRequiredService<DibujoDb>());
+        await scope.ServiceProvider.GetRequiredService<UnitOfWork>().RunAsync(() => act(scope.ServiceProvider.GetRequiredService<DibujoDb>()), default);
     }
 
     protected override void ConfigureWebHost(IWebHostBuilder builder)

@@ -11,7 +11,13 @@ public sealed record ImportReport(int Imported, int Refused, ImmutableArray<RowR
     /// </summary>
     public ImmutableArray<string> Latest { get; init => field = value.OrEmpty(); } = [];
 
-    /// <summary>Counts the rows.</summary>
+    /// <summary>How many rows at the end of the file were not come to, since the import was ended before.</summary>
+    public int NotReached { get; init; }
+
+    /// <summary>Why it was ended before its end, as a sentence; null where it was not.</summary>
+    public string? Ended { get; init; }
+
+    /// <summary>Counts the rows that were come to.</summary>
     public static ImportReport Of(IEnumerable<RowReport> rows)
     {
         ImmutableArray<RowReport> all = [.. rows];

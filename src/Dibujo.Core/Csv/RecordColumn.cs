@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
@@ -45,8 +46,25 @@ internal sealed record RecordColumn(string Header, Field Field, string? Part)
     private static string Harmless(string cell) =>
         LooksLikeFormula(cell) && !(cell[0] == '-' && ExactDecimal.TryParse(cell, out _)) ? "'" + cell : cell;
 
-    /// <summary>Whether it begins like a formula, apostrophes before it not counted.</summary>
-    private static bool LooksLikeFormula(string cell) => cell.AsSpan().TrimStart('\'') is ['=' or '+' or '-' or '@' or '\t' or '\r', ..];
+    /// <summary>
+    /// Whether it begins like a formula: apostrophes before it are not counted, nor what a spreadsheet passes over (spaces of any kind, and
+    /// characters that nobody sees). Wide forms of the signs count as well.
+    /// </summary>
+    private static bool LooksLikeFormula(string cell)
+    {
+        var rest = cell.AsSpan().TrimStart('\'');
+        if (rest is ['\t' or '\r', ..])
+        {
+            return true;
+        }
+
+        while (rest is [var first, ..] && (char.IsWhiteSpace(first) || char.GetUnicodeCategory(first) is UnicodeCategory.Format or UnicodeCategory.Control))
+        {
+            rest = rest[1..];
+        }
+
+        return rest is ['=' or '+' or '-' or '@' or '\uFF1D' or '\uFF0B' or '\uFF0D' or '\uFF20', ..];
+    }
 
     private static Value? Fit(ChoicesType type, ImmutableArray<string> keys) => type.Fit(new Choices([.. keys.Distinct(StringComparer.Ordinal)]));
 

@@ -15,11 +15,22 @@ public sealed record SourceTable(ImmutableArray<string> Headers, IReadOnlyList<s
     /// <summary>The most columns that are taken.</summary>
     public const int MostColumns = 300;
 
+    /// <summary>The most cells that are looked at, blank ones too.</summary>
+    private const int MostCells = 8_000_000;
+
+    /// <summary>The most separators in a line: they may stand in a text as well.</summary>
+    private const int MostSeparators = 50_000;
+
     private static readonly UTF8Encoding StrictUtf8 = new(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true);
 
     /// <summary>Reads separated values, whatever separates them: a comma, a semicolon, a tab or a bar. Or says why they cannot be read.</summary>
     public static (SourceTable? Table, string? Mistake) Read(ReadOnlySpan<byte> file)
     {
+        if (Overlong(file) is { } line)
+        {
+            return (null, string.Create(CultureInfo.InvariantCulture, $"Line {line} has more than {MostSeparators:N0} commas, semicolons, tabs or bars. A record type takes at most {MostColumns} columns; divide it."));
+        }
+
         string text;
         try
         {
@@ -43,9 +54,16 @@ public sealed record SourceTable(ImmutableArray<string> Headers, IReadOnlyList<s
                 Mode = text.Contains('"', StringComparison.Ordinal) ? CsvMode.RFC4180 : CsvMode.NoEscape,
             });
             var rows = new List<string[]>();
+            var cells = 0;
             while (csv.Read())
             {
                 rows.Add([.. csv.Record!]);
+                cells += rows[^1].Length;
+                if (cells > MostCells)
+                {
+                    return (null, string.Create(CultureInfo.InvariantCulture, $"It has more than {MostCells:N0} cells by line {csv.RawRow}, blank ones among them. Divide it, or take out columns in which nothing stands."));
+                }
+
                 if (rows.Count > MostRows + 1)
                 {
                     return TooLong();
@@ -88,6 +106,23 @@ public sealed record SourceTable(ImmutableArray<string> Headers, IReadOnlyList<s
 
     /// <summary>The cells of one column, from the top.</summary>
     public IReadOnlyList<string> Column(int at) => [.. Rows.Select(row => row[at])];
+
+    /// <summary>The first line, from 1, with more separators than any table has; null for none.</summary>
+    private static int? Overlong(ReadOnlySpan<byte> file)
+    {
+        var number = 0;
+        foreach (var range in file.Split((byte)'\n'))
+        {
+            number++;
+            var line = file[range];
+            if (line.Length > MostSeparators && line.Count((byte)',') + line.Count((byte)';') + line.Count((byte)'\t') + line.Count((byte)'|') > MostSeparators)
+            {
+                return number;
+            }
+        }
+
+        return null;
+    }
 
     private static bool IsEmpty(string[] row) => Array.TrueForAll(row, string.IsNullOrWhiteSpace);
 

@@ -25,15 +25,27 @@ public static class Standing
     /// <param name="values">The record as it is saved.</param>
     /// <param name="setting">Its workflow and stage, and the moment.</param>
     /// <param name="records">Where linked records are found.</param>
-    public static RecordValues Of(RuleProgram program, RecordValues values, Setting setting, IRecordLookup? records)
+    public static RecordValues Of(RuleProgram program, RecordValues values, Setting setting, IRecordLookup? records) =>
+        Of(new WholeRecord(new Session(program, values, Nobody(setting), records)), values);
+
+    /// <summary>The same of a record that is open already. It is as nobody sees it then.</summary>
+    public static RecordValues Of(WholeRecord record, RecordValues values, Setting setting)
     {
-        var nobody = setting with { Person = null, Roles = [], Move = null, IsNew = false, Channel = Channel.Form, Use = Use.FillingIn, Form = null };
-        var record = new WholeRecord(new Session(program, values, nobody, records));
+        record.Become(values, Nobody(setting));
+        return Of(record, values);
+    }
+
+    private static Setting Nobody(Setting setting) =>
+        setting with { Person = null, Roles = [], Move = null, IsNew = false, Channel = Channel.Form, Use = Use.FillingIn, Form = null };
+
+    private static RecordValues Of(WholeRecord record, RecordValues values)
+    {
+        var type = record.AtHand.Program.Definition.RecordType;
         var isMissing = record.Missing().Any(missing => missing.Moves.IsEmpty);
         return new(FormProgress.Of(record)
             .Select(form => KeyValuePair.Create(KeyOf(form.Form), (Value)new Text(EnumNames<Progress>.Of(form.Progress))))
             .Append(KeyValuePair.Create(Missing, (Value)new YesNo(isMissing)))
-            .Concat(program.Definition.RecordType.Fields.Where(field => field.Type is CompoundType && field.Type.IsComplete(values[field.Key]))
+            .Concat(type.Fields.Where(field => field.Type is CompoundType && field.Type.IsComplete(values[field.Key]))
                 .Select(field => KeyValuePair.Create(CompleteKeyOf(field.Key), (Value)new YesNo(true)))));
     }
 }

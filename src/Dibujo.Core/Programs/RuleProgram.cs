@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Programs;
@@ -50,6 +51,9 @@ public sealed class RuleProgram
 
     internal int[] VariantOfRule => tables.VariantOfRule;
 
+    /// <summary>Whether a record may be other on another day, though nobody changes it: something looks at the date, or begins with it.</summary>
+    public bool LooksAtTime => IsUsed(Slots.Of(SettingSlot.Today)) || IsUsed(Slots.Of(SettingSlot.Now)) || Definition.RecordType.Fields.Any(one => one.Default is TodayDefault);
+
     /// <summary>The element of that number.</summary>
     public Element ElementAt(int number) => Layout[number];
 
@@ -84,4 +88,7 @@ public sealed class RuleProgram
 
     /// <summary>The same program for rules that say the same under other names.</summary>
     internal RuleProgram For(Definition definition) => new(definition, tables);
+
+    private bool IsUsed(int slot) =>
+        Clauses.Dispatches[slot] is not null || Clauses.SinglesOfSlot[slot].Length > 0 || Slots.Following[slot].Length > 0 || Effects.FieldsOfSlot[slot].Length > 0;
 }

@@ -23,28 +23,45 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
     {
         var refusals = ImmutableArray.CreateBuilder<Refusal>();
         var move = FindMove(setting, submission.Move, refusals);
-        var session = new Session(program, saved, setting with { Move = move?.Key }, records);
+        return Decide(new(new Session(program, saved, setting with { Move = move?.Key }, records)), move, submission, refusals);
+    }
+
+    /// <summary>The same of a record that is open already, on the form through which the submission comes, and not changed yet.</summary>
+    /// <param name="record">The record. It is used for judging: afterwards it is wherever that led to, until it becomes something else.</param>
+    /// <param name="submission">What is asked for.</param>
+    public Verdict Decide(WholeRecord record, Submission submission)
+    {
+        var refusals = ImmutableArray.CreateBuilder<Refusal>();
+        var move = FindMove(record.AtHand.Setting, submission.Move, refusals);
+        if (move is not null)
+        {
+            record.AtHand.Enter(record.AtHand.Setting with { Move = move.Key });
+        }
+
+        return Decide(record, move, submission, refusals);
+    }
+
+    private Verdict Decide(WholeRecord record, Move? move, Submission submission, ImmutableArray<Refusal>.Builder refusals)
+    {
+        var session = record.AtHand;
+        var (saved, setting) = (session.Saved, session.Setting);
         if (!session.IsRelevant)
         {
             return new([Closed(session)], saved, setting.Stage);
         }
 
         var changes = new ChangeCheck(program, session.Form, records).Fit(saved, submission.Changes, refusals);
+        var before = move is null && changes.Count > 0 ? record.ElsewhereAsSaved().ToDictionary(other => other.Form.Key, Shortcomings.Of, StringComparer.Ordinal) : null;
         session.Change(changes);
         CheckReached(session, saved, changes, refusals);
         var end = new EndCheck(session, move?.Key, isAtHand: true);
         refusals.AddRange(end.Missing().Concat(end.NotOffered()).Concat(end.Violations()).Concat(end.Stops().Select(stop => stop.Refusal)));
         if (move is not null || changes.Count > 0)
         {
-            CheckElsewhere(session, saved, move, refusals);
+            CheckElsewhere(record, move, before, refusals);
         }
 
-        var values = session.Values();
-        if (move is not null)
-        {
-            values = Enter(move, session, setting, refusals);
-        }
-
+        var values = move is null ? session.Values() : Enter(move, record, refusals);
         return refusals.Count == 0
             ? new([], values, move?.To ?? setting.Stage)
             : new([.. refusals.DistinctBy(r => (r.Reason, r.Field, r.Field is null ? r.Message : ""))], saved, setting.Stage);
@@ -129,9 +146,9 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
     private static Value Part(Value whole, string part) => whole is Compound compound ? compound[part] : Value.Blank;
 
     /// <summary>A move needs what every form that applies asks for; a save alone may not make anything worse on another form.</summary>
-    private void CheckElsewhere(Session session, RecordValues saved, Move? move, ImmutableArray<Refusal>.Builder refusals)
+    private void CheckElsewhere(WholeRecord record, Move? move, Dictionary<string, Shortcomings>? before, ImmutableArray<Refusal>.Builder refusals)
     {
-        foreach (var other in new WholeRecord(session).Elsewhere())
+        foreach (var other in record.Elsewhere())
         {
             var after = new EndCheck(other, move?.Key, isAtHand: false);
             var (missing, notOffered, stops) = (after.Missing().ToList(), after.NotOffered().ToList(), after.Stops().ToList());
@@ -140,29 +157,23 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
                 continue;
             }
 
-            var before = new Session(program, saved, session.Setting with { Form = other.Form.Key, Move = null }, records);
-            var was = new EndCheck(before, null, isAtHand: false);
-            var (missingBefore, notOfferedBefore, stopsBefore) = (Fields(was.Missing()), Fields(was.NotOffered()), was.Stops().Select(Said(before)).ToHashSet());
-            refusals.AddRange(missing.Where(refusal => move is not null || !missingBefore.Contains(refusal.Field)));
-            refusals.AddRange(notOffered.Where(refusal => !notOfferedBefore.Contains(refusal.Field)));
-            refusals.AddRange(stops.Where(stop => move is not null || !stopsBefore.Contains(Said(other)(stop))).Select(stop => stop.Refusal));
+            var was = before?[other.Form.Key] ?? Shortcomings.Of(new Session(program, other.Saved, other.Setting with { Move = null }, records));
+            refusals.AddRange(missing.Where(refusal => move is not null || !was.Missing.Contains(refusal.Field)));
+            refusals.AddRange(notOffered.Where(refusal => !was.NotOffered.Contains(refusal.Field)));
+            refusals.AddRange(stops.Where(stop => move is not null || !was.Stops.Contains(Shortcomings.Said(other, stop.Message))).Select(stop => stop.Refusal));
         }
-
-        static HashSet<string?> Fields(IEnumerable<Refusal> refusals) => refusals.Select(r => r.Field).ToHashSet(StringComparer.Ordinal);
-
-        // The same message may have other values in its text by now.
-        static Func<(SaidMessage Message, Refusal), (int, int, Element?)> Said(Session at) =>
-            stop => (stop.Message.Rule, at.CaseInForce(stop.Message.Rule), stop.Message.At);
     }
 
     /// <summary>The values with what comes into force at the stage entered. Nobody is moved into a stage in which the record cannot be saved.</summary>
-    private RecordValues Enter(Move move, Session left, Setting setting, ImmutableArray<Refusal>.Builder refusals)
+    private RecordValues Enter(Move move, WholeRecord record, ImmutableArray<Refusal>.Builder refusals)
     {
-        var before = setting with { Move = null, IsNew = false };
-        var entered = new Session(program, left.Values(), before with { Stage = move.To }, records, before);
-        entered.Take(left.Changes());
+        var entered = record.AtHand;
+        var before = entered.Setting with { Move = null, IsNew = false };
+        var (values, typed) = (entered.Values(), entered.Changes());
+        entered.Replace(values, before with { Stage = move.To }, before);
+        entered.Take(typed);
         var stage = program.Definition.RecordType.FindStage(move.To)?.Label;
-        foreach (var at in new WholeRecord(entered).Elsewhere().Prepend(entered))
+        foreach (var at in record.Elsewhere().Prepend(entered))
         {
             var end = new EndCheck(at, null, isAtHand: at == entered, stage);
             refusals.AddRange(end.Missing());

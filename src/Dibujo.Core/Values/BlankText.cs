@@ -4,7 +4,7 @@ using System.Text;
 namespace Dibujo.Core.Values;
 
 /// <summary>Text that nobody can see: white space, and characters that are drawn as nothing at all.</summary>
-internal static class BlankText
+public static class BlankText
 {
     /// <summary>Whether no character of the text is seen by anyone who reads it.</summary>
     internal static bool IsBlank(string text)
@@ -23,6 +23,20 @@ internal static class BlankText
         }
 
         return true;
+    }
+
+    /// <summary>The first character of the text that is neither seen nor a plain space, so that two texts may look alike and not be; null for none.</summary>
+    public static Rune? Unseen(string text)
+    {
+        foreach (var rune in text.EnumerateRunes())
+        {
+            if (rune.Value != ' ' && (rune == Rune.ReplacementChar || !IsSeen(rune)))
+            {
+                return rune;
+            }
+        }
+
+        return null;
     }
 
     private static bool IsSeen(Rune rune) => Rune.GetUnicodeCategory(rune) switch

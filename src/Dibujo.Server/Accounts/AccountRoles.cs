@@ -1,3 +1,5 @@
+using System.Text.Json;
+using Dibujo.Core.Json;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
 using Microsoft.AspNetCore.Identity;
@@ -10,10 +12,10 @@ internal static class AccountRoles
 {
     private static readonly Core.Records.Role Administrator = new(Policies.AdministratorRole, "Platform administrator");
 
-    /// <summary>Every role that there is, the platform's own first.</summary>
+    /// <summary>Every role that there is, the platform's own first. Of the drafts nothing else is read.</summary>
     internal static async Task<List<Core.Records.Role>> AllAsync(DibujoDb db, CancellationToken cancellation) =>
-        [.. (await db.RecordTypes.AsNoTracking().ToListAsync(cancellation)).SelectMany(type => type.Draft.RecordType.Roles).Prepend(Administrator)
-            .DistinctBy(role => role.Key)];
+        [.. (await db.Database.SqlQuery<string>($"""SELECT ifnull(json_extract("Draft", '$.recordType.roles'), '[]') AS "Value" FROM "RecordTypes" ORDER BY "Key" """).ToListAsync(cancellation))
+            .SelectMany(json => JsonSerializer.Deserialize(json, CoreJson.Default.ImmutableArrayRole)).Prepend(Administrator).DistinctBy(role => role.Key)];
 
     /// <summary>Gives the account these roles and no others.</summary>
     internal static async Task SetAsync(UserManager<Account> accounts, RoleManager<IdentityRole> roles, Account account, IReadOnlyCollection<string> keys)

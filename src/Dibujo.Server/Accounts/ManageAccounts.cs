@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
 using Dibujo.Server.Auditing;
+using Dibujo.Server.Live;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
 using Dibujo.Store.Auditing;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -17,7 +19,8 @@ internal static class ManageAccounts
         var accounts = api.MapGroup("/accounts").RequireAuthorization(Policies.Administrators, Policies.InPerson);
         accounts.MapGet("/", List).WithName("ListAccounts");
         accounts.MapPost("/", Invite).WithName("InvitePerson").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status409Conflict);
-        accounts.MapPut("/{userName}", Change).WithName("ChangeAccount").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound);
+        accounts.MapPut("/{userName}", Change).WithName("ChangeAccount").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status403Forbidden)
+            .ProducesProblem(StatusCodes.Status404NotFound);
         accounts.MapPost("/{userName}/links", MakeLink).WithName("MakePasswordLink").ProducesProblem(StatusCodes.Status404NotFound);
     }
 
@@ -39,80 +42,136 @@ internal static class ManageAccounts
     }
 
     private static async Task<Results<Ok<InvitationKey>, ProblemHttpResult>> Invite(
-        NewAccount request, HttpContext http, DibujoDb db, UserManager<Account> accounts, RoleManager<IdentityRole> roles, Invitations invitations, AuditTrail audit,
-        CancellationToken cancellation)
+        NewAccount request, HttpContext http, DibujoDb db, UnitOfWork unit, UserManager<Account> accounts, RoleManager<IdentityRole> roles, Invitations invitations,
+        AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
     {
         var account = new Account { UserName = request.UserName.Trim(), DisplayName = request.DisplayName.Trim() };
-        if (AccountNames.Problem(account) is { } mistake)
+        if ((AccountNames.Problem(account) ?? await UnknownRoleAsync(db, request.Roles, cancellation)) is { } mistake)
         {
             return Refused(mistake);
         }
 
-        if (await UnknownRoleAsync(db, request.Roles, cancellation) is { } unknown)
-        {
-            return Refused(unknown);
-        }
+        return await unit.RunAsync<Results<Ok<InvitationKey>, ProblemHttpResult>>(
+            async () =>
+            {
+                if (!await Administrators.IsOneAsync(db, http.User, clock.GetUtcNow(), cancellation))
+                {
+                    return NotOneAnyMore();
+                }
 
-        if (await accounts.FindByNameAsync(account.UserName) is not null)
-        {
-            return TypedResults.Problem(
-                $"There is an account “{account.UserName}” already. Choose another name for this one.", statusCode: StatusCodes.Status409Conflict, title: "Nobody was invited.");
-        }
+                if (await accounts.FindByNameAsync(account.UserName) is not null)
+                {
+                    return TypedResults.Problem(
+                        $"There is an account “{account.UserName}” already. Choose another name for this one.", statusCode: StatusCodes.Status409Conflict, title: "Nobody was invited.");
+                }
 
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        await accounts.CreateAsync(account);
-        await AccountRoles.SetAsync(accounts, roles, account, request.Roles);
-        var key = await invitations.MakeAsync(account.Id, cancellation);
-        audit.Note(http, AuditEvent.PersonInvited, account.UserName);
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.Ok(key);
+                await accounts.CreateAsync(account);
+                await AccountRoles.SetAsync(accounts, roles, account, request.Roles);
+                audit.Note(http, AuditEvent.PersonInvited, $"{Called(account)}: {await RolesAsync(db, request.Roles, cancellation)}");
+                return TypedResults.Ok(await invitations.MakeAsync(account.Id, cancellation));
+            },
+            cancellation);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Change(
-        string userName, AccountChange change, HttpContext http, DibujoDb db, UserManager<Account> accounts, RoleManager<IdentityRole> roles, AuditTrail audit,
-        CancellationToken cancellation)
+    private static Task<Results<NoContent, ProblemHttpResult>> Change(
+        string userName, AccountChange change, HttpContext http, DibujoDb db, UnitOfWork unit, UserManager<Account> accounts, RoleManager<IdentityRole> roles,
+        LiveConnections live, AuditTrail audit, TimeProvider clock, CancellationToken cancellation) => unit.RunAsync<Results<NoContent, ProblemHttpResult>>(
+        async () =>
+        {
+            var now = clock.GetUtcNow();
+            if (!await Administrators.IsOneAsync(db, http.User, now, cancellation))
+            {
+                return NotOneAnyMore();
+            }
+
+            if (await accounts.FindByNameAsync(userName) is not { } account)
+            {
+                return NoSuchAccount(userName);
+            }
+
+            var isAdministrator = !change.IsDisabled && change.Roles.Contains(Policies.AdministratorRole);
+            if (account.Id == http.User.AccountId() && !isAdministrator)
+            {
+                return Refused("You cannot take your own account or your own administrator's role away. Another administrator can.");
+            }
+
+            if (!isAdministrator && !await Administrators.IsThereAnotherAsync(db, account, now, cancellation))
+            {
+                return Refused("Nobody would be left who looks after the platform. Make somebody else an administrator first.");
+            }
+
+            if ((AccountNames.OfPerson(change.DisplayName) ?? await UnknownRoleAsync(db, change.Roles, cancellation)) is { } mistake)
+            {
+                return Refused(mistake);
+            }
+
+            await ApplyAsync(account, change, await accounts.GetRolesAsync(account));
+            return TypedResults.NoContent();
+
+            async Task ApplyAsync(Account account, AccountChange change, IList<string> had)
+            {
+                var (was, wasDisabled) = (Called(account), account.IsLocked(now));
+                account.DisplayName = change.DisplayName.Trim();
+                account.LockoutEnabled = true;
+                account.LockoutEnd = change.IsDisabled ? DateTimeOffset.MaxValue : null;
+                await AccountRoles.SetAsync(accounts, roles, account, change.Roles);
+                await accounts.UpdateAsync(account);
+                var isOther = !had.ToHashSet(StringComparer.Ordinal).SetEquals(change.Roles);
+                var about = string.Join("; ", new[]
+                {
+                    was == Called(account) ? was : $"{was}, now {Called(account)}",
+                    isOther ? $"{await RolesAsync(db, had, cancellation)} → {await RolesAsync(db, change.Roles, cancellation)}" : null,
+                }.OfType<string>());
+                audit.Note(http, change.IsDisabled && !wasDisabled ? AuditEvent.AccountDisabled : wasDisabled && !change.IsDisabled ? AuditEvent.AccountEnabled : AuditEvent.AccountChanged, about);
+                if (change.IsDisabled)
+                {
+                    // What was handed out before is not to come to life with the account again.
+                    await Access.EndAsync(db, account.Id, cancellation);
+                }
+
+                if (change.IsDisabled || isOther)
+                {
+                    unit.Afterwards(() => live.EndAccount(account.Id));
+                }
+            }
+        },
+        cancellation);
+
+    private static Task<Results<Ok<InvitationKey>, ProblemHttpResult>> MakeLink(
+        string userName, HttpContext http, DibujoDb db, UnitOfWork unit, UserManager<Account> accounts, Invitations invitations, AuditTrail audit, TimeProvider clock,
+        CancellationToken cancellation) => unit.RunAsync<Results<Ok<InvitationKey>, ProblemHttpResult>>(
+        async () =>
+        {
+            if (!await Administrators.IsOneAsync(db, http.User, clock.GetUtcNow(), cancellation))
+            {
+                return NotOneAnyMore();
+            }
+
+            if (await accounts.FindByNameAsync(userName) is not { } account)
+            {
+                return NoSuchAccount(userName);
+            }
+
+            audit.Note(http, AuditEvent.PasswordLinkMade, Called(account));
+            return TypedResults.Ok(await invitations.MakeAsync(account.Id, cancellation));
+        },
+        cancellation);
+
+    /// <summary>A person as the audit trail names them.</summary>
+    internal static string Called(Account account) => $"{account.DisplayName} ({account.UserName})";
+
+    internal static ProblemHttpResult NoSuchAccount(string userName) =>
+        TypedResults.Problem($"There is no account “{userName}”.", statusCode: StatusCodes.Status404NotFound);
+
+    private static async Task<string> RolesAsync(DibujoDb db, IEnumerable<string> keys, CancellationToken cancellation)
     {
-        if (await accounts.FindByNameAsync(userName) is not { } account)
-        {
-            return NoSuchAccount(userName);
-        }
-
-        if (account.Id == http.User.AccountId() && (change.IsDisabled || !change.Roles.Contains(Policies.AdministratorRole)))
-        {
-            return Refused("You cannot take your own account or your own administrator's role away. Another administrator can.");
-        }
-
-        account.DisplayName = change.DisplayName.Trim();
-        if ((AccountNames.Problem(account) ?? await UnknownRoleAsync(db, change.Roles, cancellation)) is { } mistake)
-        {
-            return Refused(mistake);
-        }
-
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        account.LockoutEnabled = true;
-        account.LockoutEnd = change.IsDisabled ? DateTimeOffset.MaxValue : null;
-        await AccountRoles.SetAsync(accounts, roles, account, change.Roles);
-        await accounts.UpdateAsync(account);
-        audit.Note(http, change.IsDisabled ? AuditEvent.AccountDisabled : AuditEvent.AccountChanged, account.UserName);
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.NoContent();
+        var known = await AccountRoles.AllAsync(db, cancellation);
+        var labels = keys.Select(key => known.Find(role => role.Key == key)?.Label ?? key).Order(StringComparer.OrdinalIgnoreCase).ToList();
+        return labels.Count == 0 ? "no role" : string.Join(", ", labels);
     }
 
-    private static async Task<Results<Ok<InvitationKey>, ProblemHttpResult>> MakeLink(
-        string userName, HttpContext http, DibujoDb db, UserManager<Account> accounts, Invitations invitations, AuditTrail audit, CancellationToken cancellation)
-    {
-        if (await accounts.FindByNameAsync(userName) is not { } account)
-        {
-            return NoSuchAccount(userName);
-        }
-
-        var key = await invitations.MakeAsync(account.Id, cancellation);
-        audit.Note(http, AuditEvent.PasswordLinkMade, account.UserName);
-        await db.SaveChangesAsync(cancellation);
-        return TypedResults.Ok(key);
-    }
+    private static ProblemHttpResult NotOneAnyMore() => TypedResults.Problem(
+        "Somebody has taken the administrator's role from you, or disabled your account.", statusCode: StatusCodes.Status403Forbidden, title: "You may not do this any more.");
 
     /// <summary>Roles that the account has and no record type knows any more may stay.</summary>
     private static async Task<string?> UnknownRoleAsync(DibujoDb db, ImmutableArray<string> keys, CancellationToken cancellation)
@@ -122,9 +181,6 @@ internal static class ManageAccounts
     }
 
     private static ProblemHttpResult Refused(string why) => TypedResults.Problem(why, statusCode: StatusCodes.Status400BadRequest, title: "The account is as it was.");
-
-    private static ProblemHttpResult NoSuchAccount(string userName) =>
-        TypedResults.Problem($"There is no account “{userName}”.", statusCode: StatusCodes.Status404NotFound);
 }
 
 /// <summary>Everybody with an account, and the roles that can be given.</summary>

@@ -1,8 +1,10 @@
 using System.Globalization;
 using System.Security.Claims;
 using Dibujo.Server.Auditing;
+using Dibujo.Server.Live;
 using Dibujo.Store;
 using Dibujo.Store.Auditing;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
@@ -24,7 +26,7 @@ internal static class OwnSignIns
             .Select(s => new SignInEntry(s.Id, s.BegunAt, s.UsedAt, s.Id == own)).ToListAsync(cancellation));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> End(int id, HttpContext http, DibujoDb db, AuditTrail audit, CancellationToken cancellation)
+    private static async Task<Results<NoContent, ProblemHttpResult>> End(int id, HttpContext http, DibujoDb db, UnitOfWork unit, LiveConnections live, AuditTrail audit, CancellationToken cancellation)
     {
         if (await db.SignIns.FirstOrDefaultAsync(s => s.Id == id && s.AccountId == http.User.AccountId(), cancellation) is not { } signIn)
         {
@@ -33,7 +35,8 @@ internal static class OwnSignIns
 
         db.SignIns.Remove(signIn);
         audit.Note(http, AuditEvent.SessionEnded);
-        await db.SaveChangesAsync(cancellation);
+        unit.Afterwards(() => live.EndSignIn(id));
+        await unit.SaveAsync(cancellation);
         return TypedResults.NoContent();
     }
 }

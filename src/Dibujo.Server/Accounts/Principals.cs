@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using System.Security.Claims;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
@@ -39,6 +40,16 @@ internal static class Principals
 
     /// <summary>Number of the sign-in by which the person is signed in.</summary>
     internal const string SignInClaim = "sign-in";
+
+    /// <summary>Number of the token by which a program acts for the person.</summary>
+    internal const string TokenClaim = "token";
+
+    /// <summary>The same with by what they were let in.</summary>
+    internal static ClaimsPrincipal With(this ClaimsPrincipal person, string claim, int number)
+    {
+        ((ClaimsIdentity)person.Identity!).AddClaim(new(claim, number.ToString(CultureInfo.InvariantCulture)));
+        return person;
+    }
 
     /// <summary>Key of the account that is signed in.</summary>
     internal static string AccountId(this ClaimsPrincipal user) => user.FindFirstValue(ClaimTypes.NameIdentifier)!;

@@ -1,8 +1,9 @@
-using System.Globalization;
 using System.Security.Claims;
 using Dibujo.Server.Hosting;
+using Dibujo.Server.Live;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.EntityFrameworkCore;
@@ -14,7 +15,7 @@ namespace Dibujo.Server.Accounts;
 /// changes or the account is locked, after some hours without use, and after some days in any case; what the person may
 /// do is read anew at every request.
 /// </summary>
-internal sealed class SignInStore(TimeProvider clock, IServiceScopeFactory scopes) : ITicketStore
+internal sealed class SignInStore(TimeProvider clock, IServiceScopeFactory scopes, LiveConnections live) : ITicketStore
 {
     /// <summary>How long a sign-in lasts at most.</summary>
     internal static readonly TimeSpan Longest = TimeSpan.FromDays(7);
@@ -31,16 +32,20 @@ internal sealed class SignInStore(TimeProvider clock, IServiceScopeFactory scope
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<DibujoDb>();
         var key = Secrets.New();
-        await Over(db.SignIns).ExecuteDeleteAsync();
-        db.SignIns.Add(new StoredSignIn
-        {
-            Hash = Secrets.Hash(key),
-            AccountId = ticket.Principal.AccountId(),
-            Stamp = ticket.Principal.FindFirstValue(Principals.StampClaim)!,
-            BegunAt = Now,
-            UsedAt = Now,
-        });
-        await db.SaveChangesAsync();
+        await scope.ServiceProvider.GetRequiredService<UnitOfWork>().RunAsync(
+            async () =>
+            {
+                await Over(db.SignIns).ExecuteDeleteAsync();
+                db.SignIns.Add(new StoredSignIn
+                {
+                    Hash = Secrets.Hash(key),
+                    AccountId = ticket.Principal.AccountId(),
+                    Stamp = ticket.Principal.FindFirstValue(Principals.StampClaim)!,
+                    BegunAt = Now,
+                    UsedAt = Now,
+                });
+            },
+            default);
         return key;
     }
 
@@ -53,34 +58,55 @@ internal sealed class SignInStore(TimeProvider clock, IServiceScopeFactory scope
         var db = scope.ServiceProvider.GetRequiredService<DibujoDb>();
         var hash = Secrets.Hash(key);
         var signIn = await db.SignIns.AsNoTracking().FirstOrDefaultAsync(s => s.Hash == hash);
-        if (signIn is null || signIn.UsedAt < Now - LongestIdle || signIn.BegunAt < Now - Longest
-            || await Principals.Of(db, signIn.AccountId, CookieAuthenticationDefaults.AuthenticationScheme, clock.GetUtcNow(), default) is not { } person
-            || person.FindFirstValue(Principals.StampClaim) != signIn.Stamp)
+        if (signIn is null || await PersonAsync(db, signIn, clock.GetUtcNow(), default) is not { } person)
         {
             return null;
         }
 
         if (signIn.UsedAt < Now - Grain)
         {
-            await NoteUseAsync(db, hash);
+            await NoteUseAsync(scope.ServiceProvider, db, hash);
         }
 
-        ((ClaimsIdentity)person.Identity!).AddClaim(new(Principals.SignInClaim, signIn.Id.ToString(CultureInfo.InvariantCulture)));
-        return new(person, new() { ExpiresUtc = new DateTimeOffset(signIn.BegunAt + Longest, TimeSpan.Zero) }, Microsoft.AspNetCore.Identity.IdentityConstants.ApplicationScheme);
+        // What stays open after the request is closed then, and comes again if it may.
+        var end = new[] { signIn.BegunAt + Longest, signIn.UsedAt + LongestIdle }.Min();
+        return new(person, new() { ExpiresUtc = new DateTimeOffset(end, TimeSpan.Zero) }, Microsoft.AspNetCore.Identity.IdentityConstants.ApplicationScheme);
     }
 
     public async Task RemoveAsync(string key)
     {
         await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<DibujoDb>();
         var hash = Secrets.Hash(key);
-        await scope.ServiceProvider.GetRequiredService<DibujoDb>().SignIns.Where(s => s.Hash == hash).ExecuteDeleteAsync();
+        var unit = scope.ServiceProvider.GetRequiredService<UnitOfWork>();
+        await unit.RunAsync(
+            async () =>
+            {
+                if (await db.SignIns.FirstOrDefaultAsync(s => s.Hash == hash) is { } signIn)
+                {
+                    db.SignIns.Remove(signIn);
+                    unit.Afterwards(() => live.EndSignIn(signIn.Id));
+                }
+            },
+            default);
     }
 
-    private async Task NoteUseAsync(DibujoDb db, string hash)
+    /// <summary>Who is signed in by it; null where it is over.</summary>
+    internal static async Task<ClaimsPrincipal?> PersonAsync(DibujoDb db, StoredSignIn signIn, DateTimeOffset now, CancellationToken cancellation) =>
+        signIn.UsedAt >= now.UtcDateTime - LongestIdle && signIn.BegunAt >= now.UtcDateTime - Longest
+            && await Principals.Of(db, signIn.AccountId, CookieAuthenticationDefaults.AuthenticationScheme, now, cancellation) is { } person
+            && person.FindFirstValue(Principals.StampClaim) == signIn.Stamp
+            ? person.With(Principals.SignInClaim, signIn.Id)
+            : null;
+
+    /// <summary>Nobody who reads waits for those who write: it is noted the next time then.</summary>
+    private async Task NoteUseAsync(IServiceProvider services, DibujoDb db, string hash)
     {
+        var unit = services.GetRequiredService<UnitOfWork>();
+        unit.Patience = TimeSpan.Zero;
         try
         {
-            await db.SignIns.Where(s => s.Hash == hash).ExecuteUpdateAsync(s => s.SetProperty(x => x.UsedAt, Now));
+            await unit.RunAsync(() => db.SignIns.Where(s => s.Hash == hash).ExecuteUpdateAsync(s => s.SetProperty(x => x.UsedAt, Now)), default);
         }
         catch (Exception failure) when (StoreFaults.Of(failure) is not null)
         {

@@ -3,6 +3,7 @@ using Dibujo.Server.Auditing;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
 using Dibujo.Store.Auditing;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -38,19 +39,19 @@ internal static class SignIns
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Start(
-        Credentials credentials, HttpContext http, DibujoDb db, UserManager<Account> accounts, KnownPlaces places, SignInThrottle throttle,
+        Credentials credentials, HttpContext http, DibujoDb db, UnitOfWork unit, UserManager<Account> accounts, KnownPlaces places, SignInThrottle throttle,
         PasswordCheck passwords, AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
     {
         var name = credentials.UserName.Trim();
         var account = name.Length <= LongestName ? await accounts.FindByNameAsync(name) : null;
         var place = await places.FindAsync(http.Request, account?.Id, cancellation);
-        if (throttle.Begin(name.Length <= LongestName ? name : "", http.Connection.RemoteIpAddress?.ToString() ?? "", place) is not { } attempt)
+        if (throttle.Begin(name.Length <= LongestName ? accounts.NormalizeName(name) : "", http.Connection.RemoteIpAddress?.ToString() ?? "", place) is not { } attempt)
         {
             // Told once while it lasts, however many attempts there are.
             if (throttle.IsNews(account?.UserName ?? $"from {http.Connection.RemoteIpAddress}"))
             {
                 audit.Note(http, AuditEvent.SignInSlowedDown, who: account?.UserName ?? "");
-                await db.SaveChangesAsync(cancellation);
+                await unit.SaveAsync(cancellation);
             }
 
             http.Response.Headers.RetryAfter = "300";
@@ -68,7 +69,7 @@ internal static class SignIns
             if (!isRight)
             {
                 audit.Note(http, AuditEvent.SignInFailed, account is null ? "unknown name" : null, account?.UserName ?? "");
-                await db.SaveChangesAsync(cancellation);
+                await unit.SaveAsync(cancellation);
                 return TypedResults.Problem(
                     "Name and password do not belong together. Check both and try again.",
                     statusCode: StatusCodes.Status401Unauthorized,
@@ -82,7 +83,7 @@ internal static class SignIns
 
             await places.AddAsync(http, account!.Id, cancellation);
             audit.Note(http, AuditEvent.SignedIn, null, account.UserName);
-            await db.SaveChangesAsync(cancellation);
+            await unit.SaveAsync(cancellation);
         }
         finally
         {
@@ -102,10 +103,10 @@ internal static class SignIns
         return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> End(HttpContext http, DibujoDb db, AuditTrail audit, CancellationToken cancellation)
+    private static async Task<NoContent> End(HttpContext http, DibujoDb db, UnitOfWork unit, AuditTrail audit, CancellationToken cancellation)
     {
         audit.Note(http, AuditEvent.SignedOut);
-        await db.SaveChangesAsync(cancellation);
+        await unit.SaveAsync(cancellation);
         await http.SignOutAsync(IdentityConstants.ApplicationScheme);
         return TypedResults.NoContent();
     }

@@ -25,9 +25,9 @@ internal sealed class TokenSignIn(
     {
         var hash = Secrets.Hash(Request.Headers.Authorization.ToString()[Prefix.Length..]);
         var now = clock.GetUtcNow();
-        var account = await db.ApiTokens.Where(t => t.Hash == hash && t.ExpiresAt > now.UtcDateTime).Select(t => t.AccountId).FirstOrDefaultAsync(Context.RequestAborted);
-        return account is not null && await Principals.Of(db, account, Scheme, now, Context.RequestAborted) is { } person
-            ? AuthenticateResult.Success(new(person, Scheme))
+        var token = await db.ApiTokens.Where(t => t.Hash == hash && t.ExpiresAt > now.UtcDateTime).Select(t => new { t.Id, t.AccountId, t.ExpiresAt }).FirstOrDefaultAsync(Context.RequestAborted);
+        return token is not null && await Principals.Of(db, token.AccountId, Scheme, now, Context.RequestAborted) is { } person
+            ? AuthenticateResult.Success(new(person.With(Principals.TokenClaim, token.Id), new() { ExpiresUtc = new DateTimeOffset(token.ExpiresAt, TimeSpan.Zero) }, Scheme))
             : AuthenticateResult.Fail("No such token.");
     }
 }

@@ -1,8 +1,10 @@
 using System.Security.Claims;
 using Dibujo.Server.Auditing;
+using Dibujo.Server.Live;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
 using Dibujo.Store.Auditing;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
@@ -27,7 +29,7 @@ internal static class Tokens
             .Select(t => new TokenEntry(t.Id, t.Name, t.MadeAt, t.ExpiresAt)).ToListAsync(cancellation));
 
     private static async Task<Results<Ok<MadeToken>, ProblemHttpResult>> Make(
-        NewToken request, HttpContext http, DibujoDb db, AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
+        NewToken request, HttpContext http, DibujoDb db, UnitOfWork unit, AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
     {
         var account = http.User.AccountId();
         if (request.Name.Trim() is not { Length: > 0 and <= LongestName } name || request.Days is < 1 or > MostDays)
@@ -36,22 +38,27 @@ internal static class Tokens
                 $"Give a name of 1 to {LongestName} characters and 1 to {MostDays} days.", statusCode: StatusCodes.Status400BadRequest, title: "The token was not made.");
         }
 
-        if (await db.ApiTokens.CountAsync(t => t.AccountId == account, cancellation) >= MostTokens)
-        {
-            return TypedResults.Problem(
-                $"You have {MostTokens} tokens. Take one back first.", statusCode: StatusCodes.Status400BadRequest, title: "The token was not made.");
-        }
+        return await unit.RunAsync<Results<Ok<MadeToken>, ProblemHttpResult>>(
+            async () =>
+            {
+                if (await db.ApiTokens.CountAsync(t => t.AccountId == account, cancellation) >= MostTokens)
+                {
+                    return TypedResults.Problem(
+                        $"You have {MostTokens} tokens. Take one back first.", statusCode: StatusCodes.Status400BadRequest, title: "The token was not made.");
+                }
 
-        var key = Secrets.New();
-        var now = clock.GetUtcNow().UtcDateTime;
-        var token = new ApiToken { Hash = Secrets.Hash(key), AccountId = account, Name = name, MadeAt = now, ExpiresAt = now.AddDays(request.Days) };
-        db.ApiTokens.Add(token);
-        audit.Note(http, AuditEvent.TokenMade, name);
-        await db.SaveChangesAsync(cancellation);
-        return TypedResults.Ok(new MadeToken(token.Id, key, token.ExpiresAt));
+                var key = Secrets.New();
+                var now = clock.GetUtcNow().UtcDateTime;
+                var token = new ApiToken { Hash = Secrets.Hash(key), AccountId = account, Name = name, MadeAt = now, ExpiresAt = now.AddDays(request.Days) };
+                db.ApiTokens.Add(token);
+                audit.Note(http, AuditEvent.TokenMade, name);
+                await unit.SaveAsync(cancellation);
+                return TypedResults.Ok(new MadeToken(token.Id, key, token.ExpiresAt));
+            },
+            cancellation);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Revoke(int id, HttpContext http, DibujoDb db, AuditTrail audit, CancellationToken cancellation)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Revoke(int id, HttpContext http, DibujoDb db, UnitOfWork unit, LiveConnections live, AuditTrail audit, CancellationToken cancellation)
     {
         if (await db.ApiTokens.FirstOrDefaultAsync(t => t.Id == id && t.AccountId == http.User.AccountId(), cancellation) is not { } token)
         {
@@ -60,7 +67,8 @@ internal static class Tokens
 
         db.ApiTokens.Remove(token);
         audit.Note(http, AuditEvent.TokenRevoked, token.Name);
-        await db.SaveChangesAsync(cancellation);
+        unit.Afterwards(() => live.EndToken(id));
+        await unit.SaveAsync(cancellation);
         return TypedResults.NoContent();
     }
 }

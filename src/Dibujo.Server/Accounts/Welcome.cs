@@ -1,7 +1,9 @@
 using Dibujo.Server.Auditing;
+using Dibujo.Server.Live;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
 using Dibujo.Store.Auditing;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
@@ -35,8 +37,8 @@ internal static class Welcome
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Accept(
-        Acceptance acceptance, HttpContext http, DibujoDb db, Invitations invitations, UserManager<Account> accounts, RoleManager<IdentityRole> roles, AuditTrail audit,
-        CancellationToken cancellation)
+        Acceptance acceptance, HttpContext http, DibujoDb db, UnitOfWork unit, Invitations invitations, UserManager<Account> accounts, RoleManager<IdentityRole> roles,
+        LiveConnections live, AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
     {
         if (await invitations.FindAsync(acceptance.Key, cancellation) is not { } invitation)
         {
@@ -70,42 +72,49 @@ internal static class Welcome
             }
         }
 
-        account.PasswordHash = accounts.PasswordHasher.HashPassword(account, acceptance.Password);
         // Nobody who saves waits for the hash; and of two who use the link at once one comes too late.
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        if (await invitations.FindAsync(acceptance.Key, cancellation) is null)
-        {
-            return GoodForNothing();
-        }
-
-        db.Invitations.Remove(invitation);
-        if (invitation.AccountId is null)
-        {
-            if (await accounts.CreateAsync(account) is { Succeeded: false } refusal)
+        var hash = accounts.PasswordHasher.HashPassword(account, acceptance.Password);
+        db.ChangeTracker.Clear();
+        return await unit.RunAsync<Results<NoContent, ProblemHttpResult>>(
+            async () =>
             {
-                return Refused(string.Join(" ", refusal.Errors.Select(e => e.Description)));
-            }
+                if (await invitations.FindAsync(acceptance.Key, cancellation) is not { } still)
+                {
+                    return GoodForNothing();
+                }
 
-            await AccountRoles.SetAsync(accounts, roles, account, [Policies.AdministratorRole]);
-        }
-        else
-        {
-            // Whoever was signed in by the old password is so no longer.
-            await accounts.UpdateSecurityStampAsync(account);
-        }
+                if (still.AccountId is null)
+                {
+                    account.PasswordHash = hash;
+                    if (await accounts.CreateAsync(account) is { Succeeded: false } refusal)
+                    {
+                        return Refused(string.Join(" ", refusal.Errors.Select(e => e.Description)));
+                    }
 
-        audit.Note(http, AuditEvent.PasswordSet, who: account.UserName);
-        try
-        {
-            await db.SaveChangesAsync(cancellation);
-        }
-        catch (DbUpdateConcurrencyException)
-        {
-            return GoodForNothing();
-        }
+                    await AccountRoles.SetAsync(accounts, roles, account, [Policies.AdministratorRole]);
+                }
+                else if (await accounts.FindByIdAsync(still.AccountId) is { } now && !now.IsLocked(clock.GetUtcNow()))
+                {
+                    now.PasswordHash = hash;
+                    // Whoever got in by the old password is out, and so are the programs that were let in by them.
+                    await accounts.UpdateSecurityStampAsync(now);
+                    await Access.EndAsync(db, now.Id, cancellation);
+                    unit.Afterwards(() => live.EndAccount(now.Id));
+                }
+                else
+                {
+                    return GoodForNothing();
+                }
 
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.NoContent();
+                if (still.AccountId is null)
+                {
+                    db.Invitations.Remove(still);
+                }
+
+                audit.Note(http, AuditEvent.PasswordSet, ManageAccounts.Called(account), who: account.UserName);
+                return TypedResults.NoContent();
+            },
+            cancellation);
     }
 
     private static ProblemHttpResult Refused(string why) => TypedResults.Problem(why, statusCode: StatusCodes.Status400BadRequest, title: "Nothing was set yet.");

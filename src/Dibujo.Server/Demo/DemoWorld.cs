@@ -1,17 +1,19 @@
 using Dibujo.Core.Packs;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Writing;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
 using Dibujo.Store.Definitions;
 using Dibujo.Store.Records;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Demo;
 
 /// <summary>Quillhaven Museums, which do not exist: their loans desk, its people and its records.</summary>
-internal sealed class DemoWorld(DibujoDb db, UserManager<Account> accounts, RoleManager<IdentityRole> roles, TimeProvider clock, IConfiguration configuration)
+internal sealed class DemoWorld(DibujoDb db, UnitOfWork unit, UserManager<Account> accounts, RoleManager<IdentityRole> roles, TimeProvider clock, IConfiguration configuration)
 {
     /// <summary>The password of every demo account.</summary>
     internal const string Password = "quillhaven";
@@ -38,9 +40,13 @@ internal sealed class DemoWorld(DibujoDb db, UserManager<Account> accounts, Role
             return;
         }
 
-        await using var transaction = await db.Database.BeginTransactionAsync();
         // Made once, since it is made to be slow: they all have the same password.
         var hash = accounts.PasswordHasher.HashPassword(new() { DisplayName = "" }, Password);
+        await unit.RunAsync(() => SeedAsync(hash), default);
+    }
+
+    private async Task SeedAsync(string hash)
+    {
         foreach (var (name, displayName, roleKeys) in People)
         {
             var account = new Account { UserName = name, DisplayName = displayName, PasswordHash = hash };
@@ -57,7 +63,6 @@ internal sealed class DemoWorld(DibujoDb db, UserManager<Account> accounts, Role
         var held = objects.ToDictionary(o => o.Id, o => o.Values);
         await AddAsync("object-loan", configuration.GetValue("demo-records", LoanCount), now, held);
         await AddAsync("gallery-works", WorksCount, now, held);
-        await transaction.CommitAsync();
     }
 
     private async Task<List<StoredRecord>> AddAsync(string name, int count, DateTime now, Dictionary<int, RecordValues> objects)
@@ -74,14 +79,14 @@ internal sealed class DemoWorld(DibujoDb db, UserManager<Account> accounts, Role
             By = "ada",
             At = at,
         });
-        await db.SaveChangesAsync();
+        await unit.SaveAsync(default);
         var records = new DemoRecords(pack.ToDefinition(), now, objects).Take(count).ToList();
         foreach (var some in records.Chunk(ChunkSize))
         {
             db.Records.AddRange(some);
-            await db.SaveChangesAsync();
-            db.History.AddRange(some.Select(record => Records.SaveRecord.Entry(record, 1, RecordValues.Empty, record.Stage)));
-            await db.SaveChangesAsync();
+            await unit.SaveAsync(default);
+            db.History.AddRange(some.Select(record => RecordChange.Entry(record, 1, null, record.Stage)!));
+            await unit.SaveAsync(default);
             db.ChangeTracker.Clear();
         }
 

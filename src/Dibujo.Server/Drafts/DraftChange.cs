@@ -1,16 +1,16 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Drafts;
 using Dibujo.Core.Rules;
+using Dibujo.Server.Live;
 using Dibujo.Store;
 using Dibujo.Store.Definitions;
-using Microsoft.AspNetCore.SignalR;
 
 namespace Dibujo.Server.Drafts;
 
 /// <summary>The one way in which drafts are changed: by steps, each noted with who and when, and told to all who have the draft open.</summary>
-internal sealed class DraftChange(DibujoDb db, IHubContext<DraftHub> live, TimeProvider clock)
+internal sealed class DraftChange(DibujoDb db, LiveConnections live, TimeProvider clock)
 {
-    /// <summary>Makes a step; what collides in it waits for a choice. Nothing is stored before <see cref="DibujoDb"/> saves.</summary>
+    /// <summary>Makes a step; what collides in it waits for a choice. Nothing is stored before the unit of work is.</summary>
     internal Drafting Make(StoredRecordType type, DraftStep step, string by)
     {
         var at = clock.GetUtcNow().UtcDateTime;
@@ -58,5 +58,5 @@ internal sealed class DraftChange(DibujoDb db, IHubContext<DraftHub> live, TimeP
     }
 
     /// <summary>Tells everybody who has the draft open, once it is stored.</summary>
-    internal Task TellAsync(StoredRecordType type) => live.Clients.Group(type.Key).SendAsync("Changed", type.DraftVersion);
+    internal void Tell(StoredRecordType type) => live.Tell(DraftHub.Of(type.Key), "Changed", type.DraftVersion);
 }

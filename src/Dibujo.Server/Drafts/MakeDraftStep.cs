@@ -4,6 +4,7 @@ using Dibujo.Core.Drafts;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -22,7 +23,7 @@ internal static class MakeDraftStep
             .WithMetadata(new RequestSizeLimitAttribute(Exchange.RequestFile.Largest));
 
     private static async Task<Results<Ok<DraftStepMade>, ProblemHttpResult>> Run(
-        string key, DraftStep step, DibujoDb db, DraftChange change, ClaimsPrincipal user, CancellationToken cancellation)
+        string key, DraftStep step, DibujoDb db, UnitOfWork unit, DraftChange change, ClaimsPrincipal user, CancellationToken cancellation)
     {
         if (step.RecordType is { } type && type.Key != key)
         {
@@ -39,8 +40,8 @@ internal static class MakeDraftStep
             change.Make(stored, step, user.Identity!.Name!);
             try
             {
-                await db.SaveChangesAsync(cancellation);
-                await change.TellAsync(stored);
+                await unit.SaveAsync(cancellation);
+                change.Tell(stored);
                 return TypedResults.Ok(new DraftStepMade(stored.DraftVersion, await ReadDraft.CollisionsAsync(db, key, cancellation)));
             }
             catch (DbUpdateConcurrencyException)

@@ -3,6 +3,7 @@ using Dibujo.Core.Rules;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -23,7 +24,7 @@ internal static class SaveDraft
         title: "The draft is no longer the one you began with.");
 
     private static async Task<Results<Ok<DraftView>, ProblemHttpResult>> Save(
-        string key, DraftSubmission submission, DibujoDb db, DraftChange change, ClaimsPrincipal user, CancellationToken cancellation)
+        string key, DraftSubmission submission, DibujoDb db, UnitOfWork unit, DraftChange change, ClaimsPrincipal user, CancellationToken cancellation)
     {
         if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } type)
         {
@@ -45,14 +46,14 @@ internal static class SaveDraft
         change.Replace(type, submission.Definition, user.Identity!.Name!);
         try
         {
-            await db.SaveChangesAsync(cancellation);
+            await unit.SaveAsync(cancellation);
         }
         catch (DbUpdateConcurrencyException)
         {
             return Overtaken();
         }
 
-        await change.TellAsync(type);
+        change.Tell(type);
         return TypedResults.Ok(DraftView.Of(type, await ReadDraft.CollisionsAsync(db, key, cancellation)));
     }
 }

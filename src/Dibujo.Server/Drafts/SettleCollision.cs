@@ -2,6 +2,7 @@ using System.Security.Claims;
 using System.Text.Json.Serialization;
 using Dibujo.Server.Accounts;
 using Dibujo.Store;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
@@ -15,7 +16,7 @@ internal static class SettleCollision
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status409Conflict);
 
     private static async Task<Results<Ok<DraftStepMade>, ProblemHttpResult>> Run(
-        string key, int id, CollisionChoice choice, DibujoDb db, DraftChange change, ClaimsPrincipal user, CancellationToken cancellation)
+        string key, int id, CollisionChoice choice, DibujoDb db, UnitOfWork unit, DraftChange change, ClaimsPrincipal user, CancellationToken cancellation)
     {
         if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } type
             || await db.Collisions.SingleOrDefaultAsync(c => c.Id == id && c.RecordType == key, cancellation) is not { } collision)
@@ -32,14 +33,14 @@ internal static class SettleCollision
         db.Collisions.Remove(collision);
         try
         {
-            await db.SaveChangesAsync(cancellation);
+            await unit.SaveAsync(cancellation);
         }
         catch (DbUpdateConcurrencyException)
         {
             return SaveDraft.Overtaken();
         }
 
-        await change.TellAsync(type);
+        change.Tell(type);
         return TypedResults.Ok(new DraftStepMade(type.DraftVersion, await ReadDraft.CollisionsAsync(db, key, cancellation)));
     }
 }

@@ -10,8 +10,9 @@ using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Auditing;
 using Dibujo.Store.Listing;
-using Microsoft.AspNetCore.Http.Json;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Http.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using RecordRow = Dibujo.Core.Csv.RecordRow;
@@ -28,7 +29,7 @@ internal static class ExportRecords
             .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound);
 
     private static async Task<Results<PushStreamHttpResult, ProblemHttpResult>> Run(
-        string key, string? list, HttpContext http, DibujoDb db, Editions editions, AuditTrail audit, IOptions<JsonOptions> json, CancellationToken cancellation)
+        string key, string? list, HttpContext http, DibujoDb db, UnitOfWork unit, Editions editions, AuditTrail audit, IOptions<JsonOptions> json, CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is not { Definition.RecordType: var type })
         {
@@ -63,7 +64,7 @@ internal static class ExportRecords
         }
 
         audit.Note(http, AuditEvent.RecordsExported, key);
-        await db.SaveChangesAsync(cancellation);
+        await unit.SaveAsync(cancellation);
         return TypedResults.Stream(
             async body =>
             {

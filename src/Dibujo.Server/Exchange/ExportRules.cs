@@ -10,6 +10,7 @@ using Dibujo.Server.Auditing;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Auditing;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
@@ -23,7 +24,7 @@ internal static class ExportRules
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity);
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Run(
-        string key, string form, string? stage, HttpContext http, DibujoDb db, AuditTrail audit, CancellationToken cancellation)
+        string key, string form, string? stage, HttpContext http, DibujoDb db, UnitOfWork unit, AuditTrail audit, CancellationToken cancellation)
     {
         if (await db.RecordTypes.AsNoTracking().SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { Draft: var draft })
         {
@@ -33,7 +34,7 @@ internal static class ExportRules
         if (form is "pack" or "dmn" or "schema")
         {
             audit.Note(http, AuditEvent.RulesExported, $"{key} as {form}");
-            await db.SaveChangesAsync(cancellation);
+            await unit.SaveAsync(cancellation);
         }
 
         switch (form)

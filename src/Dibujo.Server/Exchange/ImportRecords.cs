@@ -3,8 +3,6 @@ using System.Globalization;
 using Dibujo.Core.Csv;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Auditing;
-using Dibujo.Server.Hosting;
-using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Auditing;
@@ -23,21 +21,26 @@ internal static class ImportRecords
     {
         api.MapPost("/record-types/{key}/imports", Begin).WithName("BeginImport").RequireAuthorization(Policies.Members)
             .Accepts<string>("text/csv").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound)
-            .ProducesProblem(StatusCodes.Status409Conflict).WithMetadata(new RequestSizeLimitAttribute(RequestFile.Largest));
+            .ProducesProblem(StatusCodes.Status409Conflict).ProducesProblem(StatusCodes.Status503ServiceUnavailable).WithMetadata(new RequestSizeLimitAttribute(RequestFile.Largest));
         api.MapPost("/record-types/{key}/records.csv", Run).WithName("ImportRecords").RequireAuthorization(Policies.Members)
             .Accepts<string>("text/csv").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound)
-            .ProducesProblem(StatusCodes.Status409Conflict).WithMetadata(new RequestSizeLimitAttribute(RequestFile.Largest));
+            .ProducesProblem(StatusCodes.Status409Conflict).ProducesProblem(StatusCodes.Status503ServiceUnavailable).WithMetadata(new RequestSizeLimitAttribute(RequestFile.Largest));
     }
+
+    internal static ProblemHttpResult TooMany() => TypedResults.Problem(
+        "Others are importing, and many files wait already. Send it again in a while.", statusCode: StatusCodes.Status503ServiceUnavailable, title: "Nothing was imported.");
 
     /// <summary>Reads the file, and takes its rows in while whoever sent it does something else.</summary>
     private static async Task<Results<Ok<ImportProgress>, ProblemHttpResult>> Begin(
         string key, bool? overwrite, HttpRequest request, DibujoDb db, Editions editions, Importer importer, AuditTrail audit, CancellationToken cancellation)
     {
         var (read, problem) = await ReadAsync(key, overwrite == true, request, db, editions, cancellation);
-        return read is null ? problem! : read.Latest.IsEmpty
-            ? TypedResults.Ok(ImportProgress.Of(importer.Begin(
-                key, read.Rows, request.HttpContext.User, audit.Entry(request.HttpContext, AuditEvent.RecordsImported, key), overwrite == true)))
-            : NoVersions(read.Latest);
+        return read is null ? problem!
+            : !read.Latest.IsEmpty ? NoVersions(read.Latest)
+            : importer.Begin(
+                key, read.Rows, request.HttpContext.User, audit.Entry(request.HttpContext, AuditEvent.RecordsImported, key), overwrites: overwrite == true) is var (import, _)
+            ? TypedResults.Ok(ImportProgress.Of(import))
+            : TooMany();
     }
 
     /// <summary>Reads the file; null and a problem where there is nothing to be read, or nothing that it could be read as.</summary>
@@ -65,16 +68,11 @@ internal static class ImportRecords
     /// <param name="request">The file.</param>
     /// <param name="db">The store.</param>
     /// <param name="editions">Published editions.</param>
-    /// <param name="circumstances">Who asks, and when.</param>
-    /// <param name="lookup">Linked records.</param>
-    /// <param name="news">Tells others of what was stored.</param>
+    /// <param name="importer">Takes the rows in.</param>
     /// <param name="audit">Where it is noted.</param>
-    /// <param name="clock">The time of the save.</param>
-    /// <param name="courtesy">Has it make way for others.</param>
     /// <param name="cancellation">Ends the request.</param>
     private static async Task<Results<Ok<ImportReport>, ProblemHttpResult>> Run(
-        string key, bool? dryRun, bool? overwrite, HttpRequest request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, RecordNews news,
-        AuditTrail audit, TimeProvider clock, Courtesy courtesy, CancellationToken cancellation)
+        string key, bool? dryRun, bool? overwrite, HttpRequest request, DibujoDb db, Editions editions, Importer importer, AuditTrail audit, CancellationToken cancellation)
     {
         var (read, problem) = await ReadAsync(key, overwrite == true, request, db, editions, cancellation);
         if (read is null)
@@ -87,27 +85,20 @@ internal static class ImportRecords
             return NoVersions(read.Latest);
         }
 
-        var import = new RecordImport(db, read.Edition, circumstances, lookup, news, request.HttpContext.User, clock, courtesy, dryRun == true, overwrite == true);
-        ImportReport report;
-        try
+        if (importer.Begin(key, read.Rows, request.HttpContext.User, audit.Entry(request.HttpContext, AuditEvent.RecordsImported, key), dryRun == true, overwrite == true) is not var (import, through))
         {
-            report = ImportReport.Of(await import.RunAsync(read.Rows, cancellation)) with { Latest = read.Latest };
-        }
-        catch (OperationCanceledException) when (import.Stored > 0)
-        {
-            // Whoever sent the file has left; what was stored before stays, and is accounted for.
-            audit.Note(request.HttpContext, AuditEvent.RecordsImported, $"{key}, broken off after {import.Stored} rows");
-            await db.SaveChangesAsync(CancellationToken.None);
-            throw;
+            return TooMany();
         }
 
-        if (dryRun != true)
+        // Whoever leaves ends it; what was stored before stays, and is accounted for.
+        await using (cancellation.Register(import.Cancellation.Cancel))
         {
-            audit.Note(request.HttpContext, AuditEvent.RecordsImported, $"{key}, {report.Imported} rows, {report.Refused} refused");
-            await db.SaveChangesAsync(cancellation);
+            await through;
         }
 
-        return TypedResults.Ok(report);
+        return import.Report is { } report
+            ? TypedResults.Ok(report with { Latest = read.Latest })
+            : TypedResults.Problem(import.Failure, statusCode: StatusCodes.Status500InternalServerError, title: "The file was not taken in to its end.");
     }
 
     /// <summary>Of the records that rows without a version are about, those that were changed last, each in words.</summary>

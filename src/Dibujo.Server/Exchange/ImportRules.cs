@@ -8,6 +8,7 @@ using Dibujo.Server.Drafts;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Auditing;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -27,11 +28,12 @@ internal static class ImportRules
     /// <param name="apply">The draft's version that is to be changed; null to only look.</param>
     /// <param name="request">The file: a pack as JSON, or DMN as XML.</param>
     /// <param name="db">The store.</param>
+    /// <param name="unit">How it is stored.</param>
     /// <param name="change">How it is changed.</param>
     /// <param name="audit">Where it is noted.</param>
     /// <param name="cancellation">Ends the request.</param>
     private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> Run(
-        string key, int? apply, HttpRequest request, DibujoDb db, DraftChange change, AuditTrail audit, CancellationToken cancellation)
+        string key, int? apply, HttpRequest request, DibujoDb db, UnitOfWork unit, DraftChange change, AuditTrail audit, CancellationToken cancellation)
     {
         if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } type)
         {
@@ -63,14 +65,14 @@ internal static class ImportRules
         audit.Note(request.HttpContext, AuditEvent.RulesImported, key);
         try
         {
-            await db.SaveChangesAsync(cancellation);
+            await unit.SaveAsync(cancellation);
         }
         catch (DbUpdateConcurrencyException)
         {
             return SaveDraft.Overtaken();
         }
 
-        await change.TellAsync(type);
+        change.Tell(type);
         return TypedResults.Ok(new ImportView(comparison, type.DraftVersion, IsApplied: true));
     }
 

@@ -2,74 +2,149 @@ using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Security.Claims;
 using Dibujo.Core.Csv;
-using Dibujo.Server.Hosting;
-using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Auditing;
+using Dibujo.Store.Writing;
+using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Exchange;
 
-/// <summary>Takes rows in while whoever sent them does something else. See <see cref="RecordImport"/> for what becomes of a row.</summary>
-internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplicationLifetime lifetime, ILogger<Importer> log)
+/// <summary>
+/// Takes rows in while whoever sent them does something else, a few imports at a time; the others wait in line. See
+/// <see cref="RecordImport"/> for what becomes of a row.
+/// </summary>
+internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplicationLifetime lifetime, TimeProvider clock, ILogger<Importer> log) : IDisposable
 {
-    private readonly ConcurrentDictionary<Guid, RunningImport> running = new();
+    private const int MostAtOnce = 4;
+    private const int MostInLine = 32;
+
+    /// <summary>For how long somebody is told what came of an import.</summary>
+    private static readonly TimeSpan Memory = TimeSpan.FromHours(12);
+
+    private readonly ConcurrentDictionary<Guid, RunningImport> known = new();
+    private readonly SemaphoreSlim turns = new(MostAtOnce, MostAtOnce);
+    private int inLine;
+
+    /// <inheritdoc/>
+    public void Dispose() => turns.Dispose();
 
     /// <summary>The import of that number, which somebody began; null for none, and for one of somebody else.</summary>
     internal RunningImport? Find(Guid id, ClaimsPrincipal user) =>
-        running.TryGetValue(id, out var import) && import.By == user.Identity!.Name ? import : null;
+        known.TryGetValue(id, out var import) && import.By.Identity!.Name == user.Identity!.Name ? import : null;
 
-    /// <summary>Begins to take rows in as that person's.</summary>
+    /// <summary>Begins to take rows in; null where too many wait already.</summary>
     /// <param name="recordType">Key of a record type that has been published.</param>
     /// <param name="rows">The rows.</param>
     /// <param name="user">Whose records they are.</param>
     /// <param name="entry">What is noted of it once it is through.</param>
+    /// <param name="isTrial">Whether nothing is stored.</param>
     /// <param name="overwrites">Whether rows count also where their record has been saved since the file was made.</param>
-    internal RunningImport Begin(string recordType, ImmutableArray<ReadRow> rows, ClaimsPrincipal user, AuditEntry entry, bool overwrites = false)
+    /// <returns>The import, and what is done when it is through.</returns>
+    internal (RunningImport Import, Task Through)? Begin(string recordType, ImmutableArray<ReadRow> rows, ClaimsPrincipal user, AuditEntry entry, bool isTrial = false, bool overwrites = false)
     {
-        var import = new RunningImport(Guid.NewGuid(), recordType, user.Identity!.Name!, rows.Length, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping));
-        // Of what is through, a person is told of the latest.
-        foreach (var earlier in running.Values.Where(one => one.By == import.By && (one.Report is not null || one.Failure is not null)))
+        if (Interlocked.Increment(ref inLine) > MostAtOnce + MostInLine)
         {
-            running.TryRemove(earlier.Id, out _);
+            Interlocked.Decrement(ref inLine);
+            return null;
         }
 
-        running[import.Id] = import;
-        _ = Task.Run(() => RunAsync(import, rows, user, entry, overwrites));
-        return import;
+        var import = new RunningImport(Guid.NewGuid(), recordType, user, rows.Length, entry, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping));
+        // Of what is through, a person is told of the latest, and not for ever.
+        foreach (var earlier in known.Values.Where(one => one.ThroughAt is { } at && (one.By.Identity!.Name == user.Identity!.Name || at < Now - Memory)))
+        {
+            known.TryRemove(earlier.Id, out _);
+        }
+
+        known[import.Id] = import;
+        return (import, Task.Run(() => RunAsync(import, rows, new(import.Id, isTrial, overwrites))));
     }
 
-    private async Task RunAsync(RunningImport import, ImmutableArray<ReadRow> rows, ClaimsPrincipal user, AuditEntry entry, bool overwrites)
+    /// <summary>Tells of the imports that the end of the process broke off; to be called before others begin.</summary>
+    internal async Task TellOfBrokenAsync(CancellationToken cancellation)
     {
         await using var scope = scopes.CreateAsyncScope();
-        var services = scope.ServiceProvider;
-        var db = services.GetRequiredService<DibujoDb>();
+        var db = scope.ServiceProvider.GetRequiredService<DibujoDb>();
+        await scope.ServiceProvider.GetRequiredService<UnitOfWork>().RunAsync(
+            async () =>
+            {
+                foreach (var broken in await db.Imports.ToListAsync(cancellation))
+                {
+                    var entry = new AuditEntry
+                    {
+                        At = Now,
+                        Event = AuditEvent.RecordsImported,
+                        Who = broken.By,
+                        About = $"{broken.RecordType}, {broken.Stored} of {broken.Rows} rows, broken off as the server was stopped",
+                        Address = broken.Address,
+                    };
+                    var by = new ClaimsPrincipal(new ClaimsIdentity([new(ClaimTypes.Name, broken.By)]));
+                    known[broken.Id] = new(broken.Id, broken.RecordType, by, broken.Rows, entry, new())
+                    {
+                        Failure = $"The server was stopped before it was through. {broken.Stored} of {broken.Rows} rows were taken in before.",
+                        ThroughAt = Now,
+                    };
+                    db.Audit.Add(entry);
+                    db.Imports.Remove(broken);
+                }
+            },
+            cancellation);
+    }
+
+    private DateTime Now => clock.GetUtcNow().UtcDateTime;
+
+    private async Task RunAsync(RunningImport import, ImmutableArray<ReadRow> rows, ImportKind kind)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var (db, unit) = (scope.ServiceProvider.GetRequiredService<DibujoDb>(), scope.ServiceProvider.GetRequiredService<UnitOfWork>());
+        // It is nobody's request: it waits for as long as it takes.
+        unit.Patience = Timeout.InfiniteTimeSpan;
+        var hasTurn = false;
         try
         {
-            var edition = (await services.GetRequiredService<Editions>().CurrentAsync(db, import.RecordType, CancellationToken.None))!;
-            import.Work = new RecordImport(
-                db, edition, services.GetRequiredService<Circumstances>(), services.GetRequiredService<RecordLookup>(), services.GetRequiredService<RecordNews>(), user, services.GetRequiredService<TimeProvider>(), services.GetRequiredService<Courtesy>(),
-                isTrial: false, overwrites);
-            try
+            await turns.WaitAsync(import.Cancellation.Token);
+            hasTurn = true;
+            if (!kind.IsTrial)
             {
-                import.Report = ImportReport.Of(await import.Work.RunAsync(rows, import.Cancellation.Token));
-            }
-            catch (OperationCanceledException)
-            {
-                // What was stored before stays.
-                var done = import.Work.Reports;
-                import.Report = ImportReport.Of([.. done, .. rows.Skip(done.Length).Select(row => new RowReport(row.Line, row.Id, ["The import was ended before this row."]))]);
+                db.Imports.Add(new() { Id = import.Id, RecordType = import.RecordType, By = import.Entry.Who!, Address = import.Entry.Address, Rows = rows.Length });
+                await unit.SaveAsync(import.Cancellation.Token);
+                db.ChangeTracker.Clear();
             }
 
-            db.ChangeTracker.Clear();
-            entry.About += $", {import.Report.Imported} rows, {import.Report.Refused} refused";
-            db.Audit.Add(entry);
-            await db.SaveChangesAsync(CancellationToken.None);
+            var edition = (await scope.ServiceProvider.GetRequiredService<Editions>().CurrentAsync(db, import.RecordType, CancellationToken.None))!;
+            import.Work = ActivatorUtilities.CreateInstance<RecordImport>(scope.ServiceProvider, edition, import.By, kind);
+            var report = await import.Work.RunAsync(rows, import.Cancellation.Token);
+            if (!kind.IsTrial && !lifetime.ApplicationStopping.IsCancellationRequested)
+            {
+                await unit.RunAsync(
+                    async () =>
+                    {
+                        import.Entry.About += $", {report.Imported} rows, {report.Refused} refused{(report.NotReached > 0 ? $", ended before {report.NotReached} more" : "")}";
+                        db.Audit.Add(import.Entry);
+                        await db.Imports.Where(one => one.Id == import.Id).ExecuteDeleteAsync();
+                    },
+                    CancellationToken.None);
+            }
+
+            import.Report = report;
+        }
+        catch (OperationCanceledException) when (import.Cancellation.IsCancellationRequested)
+        {
+            import.Report = new ImportReport(0, 0, []) with { NotReached = rows.Length, Ended = "It was ended before it began." };
         }
         catch (Exception failure) when (failure is not OutOfMemoryException)
         {
             LogFailure(failure, import.RecordType);
             import.Failure = $"Something went wrong at the server. {import.Work?.Stored ?? 0} rows were taken in before.";
+        }
+        finally
+        {
+            import.ThroughAt = Now;
+            Interlocked.Decrement(ref inLine);
+            if (hasTurn)
+            {
+                turns.Release();
+            }
         }
     }
 

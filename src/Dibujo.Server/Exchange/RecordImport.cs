@@ -3,41 +3,38 @@ using System.Globalization;
 using System.Security.Claims;
 using Dibujo.Core.Csv;
 using Dibujo.Core.Records;
-using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Hosting;
 using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
+using Dibujo.Server.Writing;
 using Dibujo.Store;
 using Dibujo.Store.Records;
+using Dibujo.Store.Writing;
 using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Exchange;
 
 /// <summary>
 /// Takes rows in, each under its own record's rules: judged without holding anybody up, and stored some at a time. A row
-/// sees what rows before it did.
+/// sees what rows before it did. It ends with the right of whoever began it.
 /// </summary>
 /// <param name="db">The store.</param>
-/// <param name="edition">The rules in force.</param>
-/// <param name="circumstances">Who asks, and when.</param>
+/// <param name="unit">In which some rows are stored together.</param>
+/// <param name="writing">How they are.</param>
 /// <param name="lookup">Linked records.</param>
-/// <param name="news">Tells others of what was stored.</param>
-/// <param name="user">Who asks.</param>
-/// <param name="clock">The time of the saves.</param>
+/// <param name="rights">What whoever began it may do by now.</param>
 /// <param name="courtesy">Has it make way for others.</param>
-/// <param name="isTrial">Whether nothing is stored.</param>
-/// <param name="overwrites">Whether a row counts also where its record has been saved since the file was made.</param>
+/// <param name="edition">The rules in force.</param>
+/// <param name="user">Who began it.</param>
+/// <param name="kind">How rows are taken.</param>
 internal sealed class RecordImport(
-    DibujoDb db, Edition edition, Circumstances circumstances, RecordLookup lookup, RecordNews news, ClaimsPrincipal user, TimeProvider clock, Courtesy courtesy, bool isTrial, bool overwrites)
+    DibujoDb db, UnitOfWork unit, RecordWriting writing, RecordLookup lookup, Rights rights, Courtesy courtesy, Edition edition, ClaimsPrincipal user, ImportKind kind)
 {
     private const int ChunkSize = 50;
 
     private const string Superseded = "Another edition came into force while the file was taken in. This row was not; send it again.";
-
-    private readonly Judge judge = new(edition.Program, lookup);
-    private readonly List<RowReport> reports = [];
 
     /// <summary>What a trial would have made of records, for the rows after.</summary>
     private readonly Dictionary<int, StoredRecord> tried = [];
@@ -45,59 +42,91 @@ internal sealed class RecordImport(
     /// <summary>The versions that this import gave to records: for the rows after, those are not saves of somebody else.</summary>
     private readonly Dictionary<int, int> own = [];
 
+    /// <summary>What is waiting to be stored, with the row's place in the file.</summary>
+    private readonly List<(int Row, JudgedWrite Write)> pending = [];
+
+    /// <summary>What came of each row; null for one that has not been come to, or is not stored yet.</summary>
+    private RowReport?[] reports = [];
+
     /// <summary>Whether other rules are in force by now than those under which rows are judged here.</summary>
     private bool isSuperseded;
 
     /// <summary>What people are called who saved a record meanwhile.</summary>
     private ImmutableDictionary<string, string> names = ImmutableDictionary<string, string>.Empty;
 
-    /// <summary>What is waiting to be stored: the row's place in the reports, what becomes of its record, and the record as it was read.</summary>
-    private readonly List<Pending> pending = [];
+    /// <summary>Who asks, as of the last rows.</summary>
+    private Author? author;
 
     /// <summary>How many rows have been stored so far.</summary>
     internal int Stored { get; private set; }
 
-    /// <summary>What came of the rows so far, in their order.</summary>
-    internal ImmutableArray<RowReport> Reports => [.. reports];
-
     /// <summary>How many rows have been looked at so far.</summary>
-    internal int Looked => reports.Count;
+    internal int Looked { get; private set; }
 
     private RecordType Type => edition.Definition.RecordType;
 
-    internal async Task<ImmutableArray<RowReport>> RunAsync(ImmutableArray<ReadRow> rows, CancellationToken cancellation)
+    /// <summary>Takes them in. Where it is ended before, what was stored stays, and the rows that were not come to are counted.</summary>
+    internal async Task<ImportReport> RunAsync(ImmutableArray<ReadRow> rows, CancellationToken cancellation)
     {
-        names = await PersonNames.ReadAsync(db, cancellation);
-        foreach (var chunk in rows.Chunk(ChunkSize))
+        reports = new RowReport?[rows.Length];
+        string? ended = null;
+        try
         {
-            var piece = courtesy.Begin();
-            if (isSuperseded)
+            names = await PersonNames.ReadAsync(db, cancellation);
+            for (var first = 0; first < rows.Length && ended is null; first += ChunkSize)
             {
-                reports.AddRange(chunk.Select(row => new RowReport(row.Line, row.Id, [Superseded])));
-                continue;
+                var piece = courtesy.Begin();
+                ended = await TakeAsync(rows, first, Math.Min(ChunkSize, rows.Length - first), cancellation);
+                await piece.RestAsync(cancellation);
             }
-
-            var known = await ReadAsync(chunk, cancellation);
-            foreach (var row in chunk)
-            {
-                cancellation.ThrowIfCancellationRequested();
-                if (row.Id is { } again && pending.Exists(p => p.Record?.Id == again))
-                {
-                    // The same record once more: it is to be seen as the row before left it.
-                    await StoreAsync(cancellation);
-                    known = await ReadAsync(chunk, cancellation);
-                }
-
-                reports.Add(new(row.Line, row.Id, row.Mistakes.IsEmpty ? Judge(row, row.Id is { } id ? tried.GetValueOrDefault(id) ?? known.GetValueOrDefault(id) : null) : row.Mistakes));
-            }
-
-            await StoreAsync(cancellation);
-            // Others come in between, and what a link leads to may be another record by now.
-            lookup.Forget(andExpected: !isTrial);
-            await piece.RestAsync(cancellation);
+        }
+        catch (OperationCanceledException) when (cancellation.IsCancellationRequested)
+        {
+            ended = "It was ended before it was through.";
         }
 
-        return [.. reports];
+        var reached = reports.OfType<RowReport>().ToList();
+        return ImportReport.Of(reached) with { NotReached = rows.Length - reached.Count, Ended = ended };
+    }
+
+    /// <summary>Takes some rows in; answers with why no more are to be, or null.</summary>
+    private async Task<string?> TakeAsync(ImmutableArray<ReadRow> rows, int first, int count, CancellationToken cancellation)
+    {
+        if (await rights.NowAsync(user, cancellation) is not { } now)
+        {
+            return "Whoever began it has signed out since, or may not do it any more.";
+        }
+
+        author = Author.Importing(now);
+        var chunk = rows.AsSpan(first, count).ToArray();
+        var known = await ReadAsync(chunk, cancellation);
+        await lookup.FetchAsync(Type, chunk.Select(row => new RecordValues(row.Values)).Concat(known.Values.Select(record => record.Values)), cancellation);
+        for (var i = 0; i < count; i++)
+        {
+            cancellation.ThrowIfCancellationRequested();
+            var row = chunk[i];
+            if (row.Id is { } again && pending.Exists(p => p.Write.Record.Id == again))
+            {
+                // The same record once more: it is to be seen as the row before left it.
+                await StoreAsync(rows, cancellation);
+                known = await ReadAsync(chunk, cancellation);
+            }
+
+            var reasons = isSuperseded ? [Superseded]
+                : !row.Mistakes.IsEmpty ? row.Mistakes
+                : Judge(first + i, row, row.Id is { } id ? tried.GetValueOrDefault(id) ?? known.GetValueOrDefault(id) : null);
+            if (!pending.Exists(p => p.Row == first + i))
+            {
+                reports[first + i] = new(row.Line, row.Id, reasons);
+            }
+
+            Looked++;
+        }
+
+        await StoreAsync(rows, cancellation);
+        // Others come in between, and what a link leads to may be another record by now.
+        lookup.Forget(andExpected: !kind.IsTrial);
+        return null;
     }
 
     private async Task<Dictionary<int, StoredRecord>> ReadAsync(ReadRow[] rows, CancellationToken cancellation)
@@ -106,76 +135,69 @@ internal sealed class RecordImport(
         return ids.Length == 0 ? [] : await db.Records.AsNoTracking().Where(r => ids.Contains(r.Id) && r.RecordType == Type.Key).ToDictionaryAsync(r => r.Id, cancellation);
     }
 
-    private ImmutableArray<string> Judge(ReadRow row, StoredRecord? record)
+    /// <summary>Why a row is refused; where it is not, what comes of it waits to be stored.</summary>
+    private ImmutableArray<string> Judge(int row, ReadRow read, StoredRecord? record)
     {
-        if (row.Id is not null && record is null)
+        if (read.Id is not null && record is null)
         {
-            return [$"There is no {Type.Label.ToLowerInvariant()} {row.Id}. Leave the number blank to begin a record."];
+            return [$"There is no {Type.Label.ToLowerInvariant()} {read.Id}. Leave the number blank to begin a record."];
         }
 
-        if (row.Misplaced(Type, record is null ? null : (record.Workflow, record.Stage)) is { } misplaced)
+        if (read.Misplaced(Type, record is null ? null : (record.Workflow, record.Stage)) is { } misplaced)
         {
             return [misplaced];
         }
 
-        return record is null ? Begin(row) : Change(row, record);
-    }
-
-    private ImmutableArray<string> Begin(ReadRow row)
-    {
-        var setting = circumstances.OfNew(Type, row.Workflow, user, Channel.Import)!;
-        var verdict = judge.Decide(Type.Defaults(setting), setting, new(row.Filled));
-        if (verdict.IsAccepted && !isTrial)
+        WriteRequest request = new RecordToBegin(author!, read.Filled, read.Workflow, Form: Type.Forms[0].Key);
+        if (record is not null)
         {
-            var record = CreateRecord.Record(edition, setting, verdict, clock.GetUtcNow().UtcDateTime);
-            Restanding.Stand(record, edition, lookup, setting.Now);
-            pending.Add(new(reports.Count, record, SaveRecord.Entry(record, edition.Number, RecordValues.Empty, setting.Stage, setting)));
+            // What is as it was is no change: a file may carry locked columns along.
+            var saved = record.Values.FittedTo(Type);
+            var changes = read.Values.Where(v => !Plain(v.Value).Equals(saved[v.Key])).ToImmutableDictionary();
+            if (changes.IsEmpty)
+            {
+                return [];
+            }
+
+            if (read.Version is { } version && version != record.Version && !kind.Overwrites && own.GetValueOrDefault(record.Id) != record.Version)
+            {
+                return [Overtaken(record)];
+            }
+
+            request = new RecordToSave(author!, record.Id, record.Version, changes, Form: Type.Forms[0].Key);
         }
 
-        return Reasons(verdict);
-    }
+        var (write, instead) = writing.Judge(edition, record, request);
+        if (write is null)
+        {
+            return instead is WriteOutcome.Refused refused ? [.. refused.Refusals.Select(r => r.Sentence(Type))] : [NotWritten.Sentence(instead!)];
+        }
 
-    private ImmutableArray<string> Change(ReadRow row, StoredRecord record)
-    {
-        // What is as it was is no change: a file may carry locked columns along.
-        var saved = record.Values.FittedTo(Type);
-        var changes = row.Values.Where(v => !Plain(v.Value).Equals(saved[v.Key])).ToImmutableDictionary();
-        if (changes.IsEmpty)
+        if (write.Entry is null)
         {
             return [];
         }
 
-        if (row.Version is { } version && version != record.Version && !overwrites && own.GetValueOrDefault(record.Id) != record.Version)
+        if (record is not null)
         {
-            return [Overtaken(record)];
+            own[record.Id] = write.Record.Version;
+            lookup.Expect(write.Record);
         }
 
-        var setting = circumstances.Of(record, user, Channel.Import);
-        var verdict = judge.Decide(saved, setting, new(changes));
-        if (!verdict.IsAccepted)
+        if (!kind.IsTrial)
         {
-            return Reasons(verdict);
+            pending.Add((row, write));
         }
-
-        var changed = Copy(record);
-        var entry = SaveRecord.Apply(changed, edition, verdict, setting, clock.GetUtcNow().UtcDateTime);
-        own[record.Id] = changed.Version;
-        lookup.Expect(changed);
-        if (isTrial)
+        else if (record is not null)
         {
-            tried[record.Id] = changed;
-        }
-        else
-        {
-            Restanding.Stand(changed, edition, lookup, setting.Now);
-            pending.Add(new(reports.Count, changed, entry, record));
+            tried[record.Id] = write.Record;
         }
 
         return [];
     }
 
     /// <summary>Stores what is waiting in one short transaction. Where somebody saved one of the records meanwhile, that row is refused.</summary>
-    private async Task StoreAsync(CancellationToken cancellation)
+    private async Task StoreAsync(ImmutableArray<ReadRow> rows, CancellationToken cancellation)
     {
         var waiting = pending.ToList();
         pending.Clear();
@@ -184,86 +206,37 @@ internal sealed class RecordImport(
             return;
         }
 
-        try
-        {
-            await StoreAsync(waiting, cancellation);
-        }
-        catch (EditionSupersededException)
-        {
-            isSuperseded = true;
-            waiting.ForEach(one => reports[one.Report] = reports[one.Report] with { Reasons = [Superseded] });
-        }
-        catch (DbUpdateException failure) when (failure.IsOvertaken())
-        {
-            foreach (var one in waiting)
+        ImmutableArray<WriteOutcome> outcomes = [];
+        await unit.RunAsync(
+            async () =>
             {
-                await StoreAloneAsync(one, cancellation);
-            }
-        }
-    }
-
-    private async Task StoreAloneAsync(Pending one, CancellationToken cancellation)
-    {
-        try
+                outcomes = await writing.StoreAsync([.. waiting.Select(one => one.Write)], cancellation);
+                var stored = outcomes.Count(outcome => outcome is WriteOutcome.Stored);
+                await db.Imports.Where(one => one.Id == kind.Import).ExecuteUpdateAsync(set => set.SetProperty(one => one.Stored, one => one.Stored + stored), cancellation);
+            },
+            cancellation);
+        foreach (var ((row, write), outcome) in waiting.Zip(outcomes))
         {
-            await StoreAsync([one], cancellation);
-        }
-        catch (DbUpdateException failure) when (failure.IsOvertaken())
-        {
-            var now = await db.Records.AsNoTracking().SingleAsync(r => r.Id == one.Record.Id, cancellation);
-            reports[one.Report] = reports[one.Report] with { Reasons = [Overtaken(now)] };
-        }
-    }
-
-    private async Task StoreAsync(List<Pending> some, CancellationToken cancellation)
-    {
-        try
-        {
-            foreach (var one in some)
+            Stored += outcome is WriteOutcome.Stored ? 1 : 0;
+            isSuperseded |= outcome is WriteOutcome.Superseded;
+            reports[row] = new(rows[row].Line, rows[row].Id ?? (outcome is WriteOutcome.Stored ? write.Record.Id : null), outcome switch
             {
-                if (one.Before is { } before)
-                {
-                    db.Records.Attach(before);
-                    db.Entry(before).CurrentValues.SetValues(one.Record);
-                }
-
-                db.History.Add(one.Entry);
-            }
-
-            await db.SaveUnderAsync(Type.Key, edition.Number, cancellation);
-            await news.SavedAsync(Type.Key, user.Identity!.Name!, [.. some.Select(one => one.Record.Id)]);
-            Stored += some.Count;
-            foreach (var one in some)
-            {
-                reports[one.Report] = reports[one.Report] with { Record = one.Record.Id };
-            }
-        }
-        finally
-        {
-            // What is stored need not be watched any more; a long file would be slower with every row.
-            db.ChangeTracker.Clear();
+                WriteOutcome.Stored => [],
+                WriteOutcome.Superseded => [Superseded],
+                WriteOutcome.Overtaken { Now: var now } => [Overtaken(now)],
+                _ => [NotWritten.Sentence(outcome)],
+            });
         }
     }
 
     private string Overtaken(StoredRecord record) => string.Create(CultureInfo.InvariantCulture,
         $"{names.NameOf(record.ChangedBy)} saved this record on {record.ChangedAt:d MMM yyyy HH:mm} UTC, after the file was made. Export it again, or choose to overwrite later saves.");
 
-    private static StoredRecord Copy(StoredRecord record) => new()
-    {
-        Id = record.Id,
-        RecordType = record.RecordType,
-        Workflow = record.Workflow,
-        Stage = record.Stage,
-        Title = record.Title,
-        Values = record.Values,
-        Version = record.Version,
-        ChangedAt = record.ChangedAt,
-        ChangedBy = record.ChangedBy,
-    };
-
     private static Value Plain(Value value) => value.IsBlank ? Value.Blank : value;
-
-    private ImmutableArray<string> Reasons(Verdict verdict) => [.. verdict.Refusals.Select(r => r.Sentence(Type))];
-
-    private sealed record Pending(int Report, StoredRecord Record, HistoryEntry Entry, StoredRecord? Before = null);
 }
+
+/// <summary>How rows are taken.</summary>
+/// <param name="Import">By which the import is asked for.</param>
+/// <param name="IsTrial">Whether nothing is stored.</param>
+/// <param name="Overwrites">Whether a row counts also where its record has been saved since the file was made.</param>
+internal sealed record ImportKind(Guid Import, bool IsTrial = false, bool Overwrites = false);

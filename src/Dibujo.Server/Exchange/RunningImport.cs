@@ -1,22 +1,28 @@
+using System.Security.Claims;
 using Dibujo.Core.Csv;
+using Dibujo.Store.Auditing;
 
 namespace Dibujo.Server.Exchange;
 
 /// <summary>An import on its way, or through.</summary>
-internal sealed class RunningImport(Guid id, string recordType, string by, int rows, CancellationTokenSource cancellation)
+/// <param name="id">By which it is asked for.</param>
+/// <param name="recordType">Key of the record type.</param>
+/// <param name="by">Whose records they are.</param>
+/// <param name="rows">How many rows there are.</param>
+/// <param name="entry">What is noted of it once it is through.</param>
+/// <param name="cancellation">Ends it before it is through; what has been stored by then stays.</param>
+internal sealed class RunningImport(Guid id, string recordType, ClaimsPrincipal by, int rows, AuditEntry entry, CancellationTokenSource cancellation)
 {
     internal Guid Id => id;
 
-    /// <summary>Key of the record type.</summary>
     internal string RecordType => recordType;
 
-    /// <summary>Account name of who began it.</summary>
-    internal string By => by;
+    internal ClaimsPrincipal By => by;
 
-    /// <summary>How many rows there are.</summary>
     internal int Rows => rows;
 
-    /// <summary>Ends it before it is through; what has been stored by then stays.</summary>
+    internal AuditEntry Entry => entry;
+
     internal CancellationTokenSource Cancellation => cancellation;
 
     /// <summary>What takes the rows in, once that has begun.</summary>
@@ -27,4 +33,7 @@ internal sealed class RunningImport(Guid id, string recordType, string by, int r
 
     /// <summary>Why it ended before it was through, as a sentence.</summary>
     internal string? Failure { get; set; }
+
+    /// <summary>When it was through, in UTC; null while it goes on.</summary>
+    internal DateTime? ThroughAt { get; set; }
 }

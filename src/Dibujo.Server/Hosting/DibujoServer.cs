@@ -7,13 +7,17 @@ using Dibujo.Server.Auditing;
 using Dibujo.Server.Demo;
 using Dibujo.Server.Drafts;
 using Dibujo.Server.Exchange;
+using Dibujo.Server.Live;
 using Dibujo.Server.Publications;
 using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Server.Tables;
+using Dibujo.Server.Writing;
 using Dibujo.Store;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Http.Json;
+using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
 using Serilog.Events;
@@ -45,11 +49,15 @@ internal static class DibujoServer
         builder.Services.AddSingleton<Durability>();
         builder.Services.AddDbContextPool<DibujoDb>((services, options) => options
             .UseSqlite(data.ConnectionString)
-            .AddInterceptors(services.GetRequiredService<Durability>()));
+            .AddInterceptors(services.GetRequiredService<Durability>(), new OnlyInUnits()));
+        builder.Services.AddSingleton<WriteQueue>();
+        builder.Services.AddSingleton(_ => new DatabaseFile(data.Database));
+        builder.Services.AddScoped<UnitOfWork>();
         builder.Services.AddDataProtection().PersistKeysToFileSystem(new(data.Keys)).SetApplicationName("Dibujo");
         builder.Services.AddSingleton<Editions>();
         builder.Services.AddSingleton<Circumstances>();
         builder.Services.AddScoped<RecordLookup>();
+        builder.Services.AddScoped<RecordWriting>();
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddScoped<DemoWorld>();
         builder.Services.AddSignIn();
@@ -61,7 +69,8 @@ internal static class DibujoServer
         builder.Services.AddScoped<AuditTrail>();
         builder.Services.AddScoped<DraftChange>();
         builder.Services.AddSingleton<Publisher>();
-        builder.Services.AddSingleton<Presence>();
+        builder.Services.AddSingleton<LiveConnections>();
+        builder.Services.AddSingleton<Rights>();
         builder.Services.AddSingleton<RecordNews>();
         builder.Services.AddSingleton<Restanding>();
         builder.Services.AddHostedService(services => services.GetRequiredService<Restanding>());
@@ -69,13 +78,18 @@ internal static class DibujoServer
         builder.Services.AddSingleton<Courtesy>();
         builder.Services.AddSingleton<Importer>();
         builder.Services.AddScoped<Invitations>();
-        builder.Services.AddSignalR();
+        builder.Services.AddSignalR(options =>
+        {
+            options.MaximumReceiveMessageSize = LiveHub.LargestMessage;
+            options.AddFilter<RightsAtCalls>();
+        });
         builder.Services.AddApiDocument();
         builder.Services.AddHealthChecks().AddCheck<Readiness>("ready");
         builder.Services.AddSingleton<Readiness>();
 
         var app = builder.Build();
         app.UseReach();
+        app.UseOwnOrigin();
         app.UseSecurityHeaders();
         app.UseExceptionHandler();
         app.UseStatusCodePages();
@@ -93,6 +107,7 @@ internal static class DibujoServer
         ReadAudit.Map(api);
         ReadPeople.Map(api);
         ManageAccounts.Map(api);
+        Access.Map(api);
         Welcome.Map(api);
         ReadRecordTypes.Map(api);
         CreateRecordType.Map(api);
@@ -128,8 +143,8 @@ internal static class DibujoServer
         ImportRecords.Map(api);
         ExportRecords.Map(api);
         api.MapFallback("{**path}", () => TypedResults.Problem("There is nothing at this address.", statusCode: 404)).AllowAnonymous();
-        app.MapHub<DraftHub>(DraftHub.Address);
-        app.MapHub<RecordHub>(RecordHub.Address);
+        app.MapHub<DraftHub>(DraftHub.Address, LiveHub.Limit);
+        app.MapHub<RecordHub>(RecordHub.Address, LiveHub.Limit);
         app.MapFrontEnd();
         return app;
     }
@@ -158,11 +173,13 @@ internal static class DibujoServer
             throw new CannotStart($"The database {data.Database} cannot be used. {fault.Detail}", CannotStart.Broken);
         }
 
+        app.Services.GetRequiredService<DatabaseFile>().Hold();
         if (withDemo)
         {
             await scope.ServiceProvider.GetRequiredService<DemoWorld>().SeedAsync();
         }
 
+        await app.Services.GetRequiredService<Importer>().TellOfBrokenAsync(default);
         await InviteFirstAsync(app, scope.ServiceProvider);
         readiness.Ready();
         _ = CompileAsync(app);
@@ -177,8 +194,7 @@ internal static class DibujoServer
             return;
         }
 
-        var invitation = await services.GetRequiredService<Invitations>().MakeAsync(null, default);
-        await db.SaveChangesAsync();
+        var invitation = await services.GetRequiredService<UnitOfWork>().RunAsync(() => services.GetRequiredService<Invitations>().MakeAsync(null, default), default);
         var address = (app.Configuration["DIBUJO_URLS"] ?? DefaultAddress).Split(';')[0];
         await Console.Out.WriteLineAsync(
             $"""

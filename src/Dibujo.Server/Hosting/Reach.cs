@@ -41,6 +41,18 @@ internal static class Reach
         }
     }
 
+    /// <summary>
+    /// Refuses what a page from elsewhere sends: browsers say from where, and for a WebSocket nothing else asks. A proxy has to hand
+    /// on host and port as the browser named them.
+    /// </summary>
+    internal static void UseOwnOrigin(this WebApplication app) => app.Use((http, next) => IsOwn(http.Request) ? next(http) : TypedResults.Problem(
+        "It was sent by a page from elsewhere. Open Dibujo itself.", statusCode: StatusCodes.Status403Forbidden, title: "The request was not sent by Dibujo's own pages.").ExecuteAsync(http));
+
+    private static bool IsOwn(HttpRequest request) => request.Headers.Origin is not [{ } said, ..]
+        || (Uri.TryCreate(said, UriKind.Absolute, out var origin) && origin.Scheme is "http" or "https"
+            && string.Equals(origin.Host, request.Host.Host, StringComparison.OrdinalIgnoreCase)
+            && (request.Host.Port is { } port ? port == origin.Port : origin.IsDefaultPort));
+
     private static IEnumerable<Uri> Urls(WebApplicationBuilder builder) => (builder.Configuration["DIBUJO_URLS"] ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries)
         .Select(url => Uri.TryCreate(url, UriKind.Absolute, out var known) ? known : null).OfType<Uri>();
 

@@ -1,11 +1,12 @@
 using Dibujo.Store;
+using Dibujo.Store.Writing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 
 namespace Dibujo.Server.Hosting;
 
 /// <summary>Healthy while the store can be written: it is tried, not assumed. Asked often, it tries every few seconds.</summary>
-internal sealed class Readiness(IServiceScopeFactory scopes, DataFolder data, TimeProvider clock, ILogger<Readiness> log) : IHealthCheck, IDisposable
+internal sealed class Readiness(IServiceScopeFactory scopes, TimeProvider clock, ILogger<Readiness> log) : IHealthCheck, IDisposable
 {
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(2);
 
@@ -48,28 +49,24 @@ internal sealed class Readiness(IServiceScopeFactory scopes, DataFolder data, Ti
 
     private async Task<HealthCheckResult> WriteAsync(CancellationToken cancellation)
     {
-        if (!File.Exists(data.Database))
-        {
-            // What is open can still be written, and is gone with the process.
-            log.LogError("The database {Database} has been taken away", data.Database);
-            return HealthCheckResult.Unhealthy("The database file has been taken away. Stop the server and put it back.");
-        }
-
         try
         {
             await using var scope = scopes.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<DibujoDb>();
-            var now = clock.GetUtcNow().UtcDateTime;
-            if (await db.Heartbeats.FirstOrDefaultAsync(cancellation) is { } heartbeat)
-            {
-                heartbeat.At = now;
-            }
-            else
-            {
-                db.Heartbeats.Add(new Heartbeat { Id = 1, At = now });
-            }
-
-            await db.SaveChangesAsync(cancellation);
+            await scope.ServiceProvider.GetRequiredService<UnitOfWork>().RunAsync(
+                async () =>
+                {
+                    var now = clock.GetUtcNow().UtcDateTime;
+                    if (await db.Heartbeats.FirstOrDefaultAsync(cancellation) is { } heartbeat)
+                    {
+                        heartbeat.At = now;
+                    }
+                    else
+                    {
+                        db.Heartbeats.Add(new Heartbeat { Id = 1, At = now });
+                    }
+                },
+                cancellation);
             return HealthCheckResult.Healthy();
         }
         catch (Exception failure) when (StoreFaults.Of(failure) is { } fault)

@@ -1,3 +1,4 @@
+using Dibujo.Store.Writing;
 using Microsoft.Data.Sqlite;
 
 namespace Dibujo.Server.Hosting;
@@ -12,6 +13,16 @@ internal sealed record StoreFaults(string Detail, bool IsPassing = false)
     {
         for (Exception? e = exception; e is not null; e = e.InnerException)
         {
+            if (e is WriterBusyException busy)
+            {
+                return new($"{busy.Holder} has been writing for {busy.Duration.TotalSeconds:0.0} s, and nobody else gets a turn. Try again in a moment.", IsPassing: true);
+            }
+
+            if (e is DatabaseGoneException)
+            {
+                return new("The database file has been taken away, replaced or cut. Stop the server and put it back.");
+            }
+
             if (e is SqliteException { SqliteErrorCode: var code } && OfCode(code) is { } fault)
             {
                 return fault;

@@ -6,6 +6,7 @@ using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Definitions;
+using Dibujo.Store.Writing;
 using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Publications;
@@ -44,9 +45,11 @@ internal sealed partial class Publisher(IServiceScopeFactory scopes, Editions ed
     {
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<DibujoDb>();
+        var unit = scope.ServiceProvider.GetRequiredService<UnitOfWork>();
+        unit.Patience = Timeout.InfiniteTimeSpan;
         try
         {
-            var staging = publication.Reshaping is { IsNeeded: true } ? new Staging(db, publication) : null;
+            var staging = publication.Reshaping is { IsNeeded: true } ? new Staging(db, unit, publication) : null;
             if (staging is not null)
             {
                 await staging.RunAsync(cancellation);
@@ -56,14 +59,14 @@ internal sealed partial class Publisher(IServiceScopeFactory scopes, Editions ed
             var edition = new Edition(publication.Before + 1, publication.Definition);
             edition.Prepare();
             var change = scope.ServiceProvider.GetRequiredService<DraftChange>();
-            var type = await SwitchAsync(db, change, publication, edition, staging, cancellation);
+            var type = await SwitchAsync(db, unit, change, publication, edition, staging, cancellation);
             if (type is not null)
             {
                 editions.Add(publication.RecordType, edition);
                 publication.Version = type.DraftVersion;
                 publication.Number = edition.Number;
-                await change.TellAsync(type);
-                await news.PublishedAsync(publication.RecordType, edition.Number);
+                change.Tell(type);
+                news.Published(publication.RecordType, edition.Number);
                 restanding.Want();
             }
         }
@@ -78,11 +81,11 @@ internal sealed partial class Publisher(IServiceScopeFactory scopes, Editions ed
 
     /// <summary>The one moment at which everything changes; null where something else came before, which is said then.</summary>
     private static async Task<StoredRecordType?> SwitchAsync(
-        DibujoDb db, DraftChange change, Publication publication, Edition edition, Staging? staging, CancellationToken cancellation)
+        DibujoDb db, UnitOfWork unit, DraftChange change, Publication publication, Edition edition, Staging? staging, CancellationToken cancellation)
     {
         StoredRecordType? published = null;
-        await db.TogetherAsync(
-            async store =>
+        await unit.RunAsync(
+            async () =>
             {
                 var type = await db.RecordTypes.SingleAsync(t => t.Key == publication.RecordType, cancellation);
                 var done = publication.Definition.RecordType.Reshaping;
@@ -95,7 +98,7 @@ internal sealed partial class Publisher(IServiceScopeFactory scopes, Editions ed
                 var at = publication.Entry.At;
                 if (staging is not null)
                 {
-                    await staging.ApplyAsync(store, edition.Number, at, cancellation);
+                    await staging.ApplyAsync(edition.Number, at, cancellation);
                 }
 
                 db.Editions.Add(new StoredEdition

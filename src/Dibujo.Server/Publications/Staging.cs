@@ -1,12 +1,13 @@
-using Dibujo.Server.Records;
+using Dibujo.Server.Writing;
 using Dibujo.Store;
 using Dibujo.Store.Records;
+using Dibujo.Store.Writing;
 using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Publications;
 
 /// <summary>Works out what becomes of each record and puts it beside them, some at a time, while others read and save.</summary>
-internal sealed class Staging(DibujoDb db, Publication publication)
+internal sealed class Staging(DibujoDb db, UnitOfWork unit, Publication publication)
 {
     private const int ChunkSize = 500;
 
@@ -18,7 +19,7 @@ internal sealed class Staging(DibujoDb db, Publication publication)
     /// <summary>Looks at every record once.</summary>
     internal async Task RunAsync(CancellationToken cancellation)
     {
-        await db.TogetherAsync(_ => Own.ExecuteDeleteAsync(cancellation), cancellation);
+        await unit.RunAsync(() => Own.ExecuteDeleteAsync(cancellation), cancellation);
         publication.Records = await db.RecordCounts.Where(c => c.RecordType == publication.RecordType).SumAsync(c => c.Records, cancellation);
         mark = await db.History.MaxAsync(e => (int?)e.Id, cancellation) ?? 0;
         for (var last = 0; ;)
@@ -30,7 +31,7 @@ internal sealed class Staging(DibujoDb db, Publication publication)
             }
 
             records.ForEach(Stage);
-            await db.SaveChangesAsync(cancellation);
+            await unit.SaveAsync(cancellation);
             db.ChangeTracker.Clear();
             publication.Look(records.Count);
             last = records[^1].Id;
@@ -38,11 +39,10 @@ internal sealed class Staging(DibujoDb db, Publication publication)
     }
 
     /// <summary>Puts what was worked out in the place of the records, with an entry in the history of each. Within one transaction.</summary>
-    /// <param name="store">Stores what is tracked so far.</param>
     /// <param name="edition">Number of the edition that comes into force.</param>
     /// <param name="at">When, in UTC.</param>
     /// <param name="cancellation">Ends it.</param>
-    internal async Task ApplyAsync(Func<Task> store, int edition, DateTime at, CancellationToken cancellation)
+    internal async Task ApplyAsync(int edition, DateTime at, CancellationToken cancellation)
     {
         // Those that somebody saved or began in the meantime.
         var late = await db.Records.AsNoTracking()
@@ -53,7 +53,7 @@ internal sealed class Staging(DibujoDb db, Publication publication)
         }
 
         late.ForEach(Stage);
-        await store();
+        await unit.SaveAsync(cancellation);
         publication.Changed = await Own.CountAsync(s => s.IsChange, cancellation);
         await db.Database.ExecuteSqlAsync(
             $"""
@@ -76,8 +76,8 @@ internal sealed class Staging(DibujoDb db, Publication publication)
     {
         var (values, stage) = publication.Reshaping!.Of(record.Values, record.Workflow, record.Stage);
         var title = publication.Definition.RecordType.Find(publication.Reshaping.TitleField)!.Type.Fit(values[publication.Reshaping.TitleField])?.Plain ?? "";
-        var changed = record.Values.ByField.Keys.Union(values.ByField.Keys, StringComparer.Ordinal).Where(field => !record.Values[field].Equals(values[field])).ToList();
-        var isChange = changed.Count > 0 || stage != record.Stage;
+        var changed = RecordChange.Different(record.Values, values);
+        var isChange = !changed.IsEmpty || stage != record.Stage;
         if (isChange || title != record.Title)
         {
             publication.Changed += isChange ? 1 : 0;
@@ -88,8 +88,8 @@ internal sealed class Staging(DibujoDb db, Publication publication)
                 Stage = stage,
                 Title = title,
                 Values = values,
-                Before = SaveRecord.Only(record.Values, changed),
-                After = SaveRecord.Only(values, changed),
+                Before = RecordChange.Only(record.Values, changed),
+                After = RecordChange.Only(values, changed),
                 IsChange = isChange,
             });
         }

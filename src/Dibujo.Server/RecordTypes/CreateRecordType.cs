@@ -8,6 +8,7 @@ using Dibujo.Server.Exchange;
 using Dibujo.Store;
 using Dibujo.Store.Auditing;
 using Dibujo.Store.Definitions;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -29,9 +30,9 @@ internal static partial class CreateRecordType
     }
 
     private static Task<Results<Ok<CreatedRecordType>, ProblemHttpResult>> Run(
-        NewRecordType request, HttpContext http, DibujoDb db, AuditTrail audit, CancellationToken cancellation) =>
+        NewRecordType request, HttpContext http, DibujoDb db, UnitOfWork unit, AuditTrail audit, CancellationToken cancellation) =>
         IsNamed(request.Key, request.Label)
-            ? CreateAsync(Definition.Begun(request.Key, request.Label.Trim()), http, db, audit, cancellation)
+            ? CreateAsync(Definition.Begun(request.Key, request.Label.Trim()), http, db, unit, audit, cancellation)
             : Task.FromResult<Results<Ok<CreatedRecordType>, ProblemHttpResult>>(Unnamed());
 
     /// <summary>Whether a record type can be called so.</summary>
@@ -48,7 +49,7 @@ internal static partial class CreateRecordType
         title: "The record type was not begun.");
 
     private static async Task<Results<Ok<CreatedRecordType>, ProblemHttpResult>> RunFromPack(
-        HttpRequest request, DibujoDb db, AuditTrail audit, CancellationToken cancellation)
+        HttpRequest request, DibujoDb db, UnitOfWork unit, AuditTrail audit, CancellationToken cancellation)
     {
         var (pack, mistake) = PackFile.Read(await RequestFile.ReadAsync(request, cancellation));
         return pack is null
@@ -57,18 +58,18 @@ internal static partial class CreateRecordType
                 statusCode: StatusCodes.Status400BadRequest,
                 title: "The file could not be read.",
                 extensions: [KeyValuePair.Create<string, object?>("problems", new List<Problem> { mistake! })])
-            : await CreateAsync(pack.ToDefinition(), request.HttpContext, db, audit, cancellation);
+            : await CreateAsync(pack.ToDefinition(), request.HttpContext, db, unit, audit, cancellation);
     }
 
     private static async Task<Results<Ok<CreatedRecordType>, ProblemHttpResult>> CreateAsync(
-        Definition definition, HttpContext http, DibujoDb db, AuditTrail audit, CancellationToken cancellation)
+        Definition definition, HttpContext http, DibujoDb db, UnitOfWork unit, AuditTrail audit, CancellationToken cancellation)
     {
         var key = definition.RecordType.Key;
         db.RecordTypes.Add(new StoredRecordType { Key = key, Draft = definition });
         audit.Note(http, AuditEvent.RecordTypeBegun, key);
         try
         {
-            await db.SaveChangesAsync(cancellation);
+            await unit.SaveAsync(cancellation);
             return TypedResults.Ok(new CreatedRecordType(key));
         }
         catch (DbUpdateException) when (db.RecordTypes.Any(type => type.Key == key))

@@ -1,15 +1,12 @@
 using System.Collections.Immutable;
 using System.Security.Claims;
-using Dibujo.Core.Records;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.RecordTypes;
+using Dibujo.Server.Writing;
 using Dibujo.Store;
-using Dibujo.Store.Records;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Mvc;
-using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Records;
 
@@ -25,8 +22,8 @@ internal static class ChangeRows
             .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound);
 
     private static async Task<Results<Ok<ImmutableArray<RowOutcome>>, ProblemHttpResult>> Run(
-        string key, RowChanges request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, RecordNews news, ClaimsPrincipal user,
-        TimeProvider clock, CancellationToken cancellation)
+        string key, RowChanges request, DibujoDb db, Editions editions, RecordWriting writing, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user,
+        CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is null)
         {
@@ -38,41 +35,42 @@ internal static class ChangeRows
             return TypedResults.Problem($"Change at most {MostRows} rows at once.", statusCode: StatusCodes.Status400BadRequest);
         }
 
+        var author = Author.Of(user, inList: true);
         var outcomes = ImmutableArray.CreateBuilder<RowOutcome>();
+        RowReader? reader = null;
         foreach (var row in request.Rows)
         {
-            db.ChangeTracker.Clear();
-            lookup.Forget(andExpected: true);
-            if (await db.Records.AsNoTracking().SingleOrDefaultAsync(r => r.Id == row.Id && r.RecordType == key, cancellation) is not { } before)
+            var outcome = await writing.SaveAsync(new(author, row.Id, row.Version, row.Changes, row.Move, row.Form), cancellation, key);
+            outcomes.Add(outcome switch
             {
-                outcomes.Add(new(row.Id, null, "There is no such record.", [], None));
-                continue;
-            }
-
-            var saved = await SaveRecord.Run(
-                row.Id, new(row.Version, row.Changes, row.Move, row.Form, InList: true), db, editions, circumstances, lookup, news, user, clock, cancellation);
-            if (saved.Result is not Ok<RecordView>)
-            {
-                outcomes.Add(Refused(row.Id, ((ProblemHttpResult)saved.Result).ProblemDetails));
-                continue;
-            }
-
-            // As it was judged: another edition may have come into force since the first row.
-            var edition = (await editions.CurrentAsync(db, key, cancellation))!;
-            Setting Setting(StoredRecord record) => circumstances.Of(record, user, Circumstances.ChannelOf(user, inList: true));
-            var after = await db.Records.AsNoTracking().SingleAsync(r => r.Id == row.Id, cancellation);
-            var entry = db.ChangeTracker.Entries<HistoryEntry>().Single().Entity;
-            outcomes.Add(new(
-                row.Id, new RowReader(edition, request.Columns, lookup).Of(after, Setting(after)), null, [],
-                Replaced(entry, row.Changes.Keys, fields => new RowReader(edition, fields, lookup).Editable(before, Setting(before)))));
+                WriteOutcome.Stored { Write: var write } => Stored(write, row),
+                WriteOutcome.Overtaken overtaken => NotStored(
+                    row, overtaken, await PersonNames.ReadAsync(db, overtaken.By, cancellation)) with { Version = overtaken.Now.Version },
+                WriteOutcome.Refused refused => NotStored(row, refused) with { Refusals = refused.Refusals },
+                _ => NotStored(row, outcome),
+            });
         }
 
         return TypedResults.Ok(outcomes.ToImmutable());
+
+        RowOutcome Stored(JudgedWrite write, RowChange row)
+        {
+            // As it was judged: another edition may have come into force since the first row.
+            reader = reader?.Edition == write.Edition ? reader : new(write.Edition, request.Columns, lookup);
+            return new(
+                row.Id, reader.Of(write.Record, circumstances.Of(write.Record, author)), null, [],
+                Replaced(write, row.Changes.Keys, fields => new RowReader(write.Edition, fields, lookup).Editable(write.Before!, circumstances.Of(write.Before!, author))));
+        }
     }
 
     /// <summary>What stood where something else stands now, as far as a person can put it back: what was sent, and what rules changed along with it in fields that were open before.</summary>
-    private static ImmutableDictionary<string, Value> Replaced(HistoryEntry entry, IEnumerable<string> sent, Func<ImmutableArray<string>, ImmutableArray<string>> editable)
+    private static ImmutableDictionary<string, Value> Replaced(JudgedWrite write, IEnumerable<string> sent, Func<ImmutableArray<string>, ImmutableArray<string>> editable)
     {
+        if (write.Entry is not { } entry)
+        {
+            return None;
+        }
+
         var known = sent.ToHashSet(StringComparer.Ordinal);
         var changed = entry.Before.ByField.Keys.Union(entry.After.ByField.Keys, StringComparer.Ordinal).ToList();
         var byRules = changed.Where(field => !known.Contains(field)).ToImmutableArray();
@@ -80,10 +78,8 @@ internal static class ChangeRows
         return changed.Where(known.Contains).ToImmutableDictionary(field => field, field => entry.Before[field]);
     }
 
-    private static RowOutcome Refused(int id, ProblemDetails problem) => new(
-        id, null, problem.Extensions.ContainsKey("refusals") ? problem.Title! : $"{problem.Title} {problem.Detail}",
-        problem.Extensions.TryGetValue("refusals", out var refusals) && refusals is ImmutableArray<Refusal> reasons ? reasons : [], None,
-        problem.Extensions.TryGetValue("version", out var version) ? version as int? : null);
+    private static RowOutcome NotStored(RowChange row, WriteOutcome outcome, string who = "Somebody else") =>
+        new(row.Id, null, NotWritten.Sentence(outcome, who), [], None);
 }
 
 /// <summary>What is to become of several records.</summary>

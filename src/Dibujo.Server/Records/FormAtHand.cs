@@ -10,21 +10,13 @@ namespace Dibujo.Server.Records;
 internal static class FormAtHand
 {
     /// <summary>
-    /// The record open on that form. Where none is named, the first that applies to it; where none does, the main form,
+    /// The record open on that form. Where none is named, on the first that applies to it; where none does, on the main form,
     /// which then refuses. Null for a form that the record type does not have.
     /// </summary>
-    internal static Session? Open(Edition edition, RecordValues values, Setting setting, string? form, IRecordLookup lookup)
-    {
-        if (form is not null)
-        {
-            return edition.Program.FindForm(form) is null ? null : At(form);
-        }
-
-        var sessions = edition.Definition.RecordType.Forms.Select(f => At(f.Key));
-        return sessions.FirstOrDefault(session => session.IsRelevant) ?? At(edition.Definition.RecordType.Forms[0].Key);
-
-        Session At(string key) => new(edition.Program, values, setting with { Form = key }, lookup);
-    }
+    internal static WholeRecord? Open(Edition edition, RecordValues values, Setting setting, string? form, IRecordLookup lookup) =>
+        form is null ? WholeRecord.OnFirstThatApplies(edition.Program, values, setting, lookup)
+        : edition.Program.FindForm(form) is null ? null
+        : new(new Session(edition.Program, values, setting with { Form = form }, lookup));
 
     internal static ProblemHttpResult NoSuchForm(Edition edition, string? form) => TypedResults.Problem(
         $"{edition.Definition.RecordType.Label} has no form “{form}”.", statusCode: StatusCodes.Status404NotFound);

@@ -6,6 +6,7 @@ using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.RecordTypes;
+using Dibujo.Server.Writing;
 using Dibujo.Store;
 using Dibujo.Store.Listing;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -68,11 +69,11 @@ internal static class ListRows
         int[] ids = [.. found.Ids];
         var records = await db.Records.AsNoTracking().Where(r => ids.Contains(r.Id)).ToDictionaryAsync(r => r.Id, cancellation);
         await lookup.FetchAsync(edition.Definition.RecordType, records.Values.Select(record => record.Values), cancellation);
-        var channel = Circumstances.ChannelOf(user, inList: true);
+        var author = Author.Of(user, inList: true);
         var rows = new RowReader(edition, request.Columns, lookup);
         return TypedResults.Ok(new ListPage(
             edition.Number,
-            [.. ids.Where(records.ContainsKey).Select(id => rows.Of(records[id], circumstances.Of(records[id], user, channel)))],
+            [.. ids.Where(records.ContainsKey).Select(id => rows.Of(records[id], circumstances.Of(records[id], author)))],
             found.Next));
     }
 

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Dibujo.Server.Accounts;
 using Dibujo.Store;
 using Dibujo.Store.Listing;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
@@ -32,7 +33,7 @@ internal static class ListViews
     }
 
     private static async Task<Results<Ok<ViewEntry>, ProblemHttpResult>> Keep(
-        string key, ViewToKeep request, DibujoDb db, ClaimsPrincipal user, CancellationToken cancellation)
+        string key, ViewToKeep request, DibujoDb db, UnitOfWork unit, ClaimsPrincipal user, CancellationToken cancellation)
     {
         var (owner, name) = (user.Identity!.Name!, request.Name.Trim());
         if (Text(request.Layout) is not { } layout)
@@ -62,7 +63,7 @@ internal static class ListViews
         }
 
         (view.Layout, view.IsShared) = (layout, request.IsShared);
-        await db.SaveChangesAsync(cancellation);
+        await unit.SaveAsync(cancellation);
         return TypedResults.Ok(new ViewEntry(view.Id, view.Name, view.Owner, view.IsShared, request.Layout));
     }
 
@@ -79,7 +80,7 @@ internal static class ListViews
         }
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(string key, int id, DibujoDb db, ClaimsPrincipal user, CancellationToken cancellation)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(string key, int id, DibujoDb db, UnitOfWork unit, ClaimsPrincipal user, CancellationToken cancellation)
     {
         var owner = user.Identity!.Name;
         if (await db.Views.SingleOrDefaultAsync(v => v.Id == id && v.RecordType == key && v.Owner == owner, cancellation) is not { } view)
@@ -88,7 +89,7 @@ internal static class ListViews
         }
 
         db.Views.Remove(view);
-        await db.SaveChangesAsync(cancellation);
+        await unit.SaveAsync(cancellation);
         return TypedResults.NoContent();
     }
 }

@@ -3,6 +3,7 @@ using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.RecordTypes;
+using Dibujo.Server.Writing;
 using Dibujo.Store;
 using Dibujo.Store.Records;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -47,9 +48,9 @@ internal static class ReadFormerRecord
             ChangedAt = save.At,
             ChangedBy = save.By,
         };
-        var setting = circumstances.Of(then, user, Circumstances.ChannelOf(user)) with { Use = Use.Reading };
-        return FormAtHand.Open(edition, values.FittedTo(edition.Definition.RecordType), setting, form, lookup) is { } session
-            ? TypedResults.Ok(RecordView.Of(then, edition, session, lookup))
+        var setting = circumstances.Of(then, Author.Of(user)) with { Use = Use.Reading };
+        return FormAtHand.Open(edition, values.FittedTo(edition.Definition.RecordType), setting, form, lookup) is { } open
+            ? TypedResults.Ok(RecordView.Of(then, edition, open, lookup))
             : FormAtHand.NoSuchForm(edition, form);
     }
 

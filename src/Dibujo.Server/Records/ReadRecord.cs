@@ -4,6 +4,7 @@ using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.RecordTypes;
+using Dibujo.Server.Writing;
 using Dibujo.Store;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -37,12 +38,12 @@ internal static class ReadRecord
             return NoSuchRecord(id);
         }
 
-        var setting = circumstances.Of(record, user, Circumstances.ChannelOf(user, inList == true)) with { Use = reading == true ? Use.Reading : Use.FillingIn };
+        var setting = circumstances.Of(record, Author.Of(user, inList == true)) with { Use = reading == true ? Use.Reading : Use.FillingIn };
         return FormAtHand.Open(edition, record.Values.FittedTo(edition.Definition.RecordType), setting, form, lookup) switch
         {
             null => FormAtHand.NoSuchForm(edition, form),
-            { IsRelevant: false } session => FormAtHand.Closed(session),
-            var session => TypedResults.Ok(RecordView.Of(record, edition, session, lookup)),
+            { AtHand: { IsRelevant: false } session } => FormAtHand.Closed(session),
+            var open => TypedResults.Ok(RecordView.Of(record, edition, open, lookup)),
         };
     }
 
@@ -51,7 +52,7 @@ internal static class ReadRecord
         ClaimsPrincipal user, CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is not { } edition
-            || circumstances.OfNew(edition.Definition.RecordType, workflow, user, Circumstances.ChannelOf(user)) is not { } setting)
+            || circumstances.OfNew(edition.Definition.RecordType, workflow, Author.Of(user)) is not { } setting)
         {
             return ReadRecordTypes.NoSuchRecordType(key);
         }
@@ -59,8 +60,8 @@ internal static class ReadRecord
         return FormAtHand.Open(edition, edition.Definition.RecordType.Defaults(setting), setting, form, lookup) switch
         {
             null => FormAtHand.NoSuchForm(edition, form),
-            { IsRelevant: false } session => FormAtHand.Closed(session),
-            var session => TypedResults.Ok(RecordView.New(edition, session, lookup)),
+            { AtHand: { IsRelevant: false } session } => FormAtHand.Closed(session),
+            var open => TypedResults.Ok(RecordView.New(edition, open, lookup)),
         };
     }
 

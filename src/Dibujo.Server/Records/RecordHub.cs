@@ -1,54 +1,45 @@
-using System.Security.Claims;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Live;
 using Microsoft.AspNetCore.Authorization;
-using Microsoft.AspNetCore.SignalR;
 
 namespace Dibujo.Server.Records;
 
 /// <summary>
 /// Tells people who have a record open, or a list of records, of what others do meanwhile: who else is there, what was saved,
-/// that another edition is in force. What it is they read themselves, so that a lost message loses nothing.
+/// that another edition is in force.
 /// </summary>
 [Authorize(Policies.Members)]
-internal sealed class RecordHub(Presence presence) : Hub
+internal sealed class RecordHub(LiveConnections live) : LiveHub(live)
 {
     internal const string Address = "/live/records";
 
-    private const int LongestKey = 200;
+    private const string Record = "record ";
+
+    private readonly LiveConnections live = live;
 
     /// <summary>Wants to be told of records of that type, and of its editions.</summary>
-    public Task Watch(string recordType) => recordType.Length > LongestKey
-        ? throw new HubException("There is no such record type.")
-        : Groups.AddToGroupAsync(Context.ConnectionId, OfType(recordType), Context.ConnectionAborted);
+    public new void Watch(string recordType) => base.Watch(OfType(recordType));
 
     /// <summary>Is at that record from now on, and at no other by this connection.</summary>
-    public async Task Open(int record)
+    public void Open(int record)
     {
-        await LeaveAsync();
-        presence.Come(Context.ConnectionId, record, Context.User!.FindFirstValue(ClaimTypes.Name)!);
-        await Groups.AddToGroupAsync(Context.ConnectionId, Of(record), Context.ConnectionAborted);
-        await TellAsync(record);
+        Leave(Record);
+        base.Watch(Of(record));
+        Tell(Of(record), record);
     }
 
-    /// <inheritdoc/>
-    public override async Task OnDisconnectedAsync(Exception? exception)
-    {
-        await LeaveAsync();
-        await base.OnDisconnectedAsync(exception);
-    }
-
-    internal static string Of(int record) => $"record {record}";
+    internal static string Of(int record) => $"{Record}{record}";
 
     internal static string OfType(string recordType) => $"type {recordType}";
 
-    private async Task LeaveAsync()
+    /// <inheritdoc/>
+    protected override void OnLeft(string topic)
     {
-        if (presence.Leave(Context.ConnectionId) is { } left)
+        if (topic.StartsWith(Record, StringComparison.Ordinal))
         {
-            await Groups.RemoveFromGroupAsync(Context.ConnectionId, Of(left));
-            await TellAsync(left);
+            Tell(topic, int.Parse(topic.AsSpan(Record.Length), System.Globalization.CultureInfo.InvariantCulture));
         }
     }
 
-    private Task TellAsync(int record) => Clients.Group(Of(record)).SendAsync("Here", record, presence.At(record));
+    private void Tell(string topic, int record) => live.Tell(topic, "Here", record, live.People(topic));
 }

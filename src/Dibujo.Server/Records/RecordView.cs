@@ -4,6 +4,7 @@ using Dibujo.Core.Forms;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 using Dibujo.Server.RecordTypes;
+using Dibujo.Server.Writing;
 using Dibujo.Store.Records;
 
 namespace Dibujo.Server.Records;
@@ -35,29 +36,33 @@ internal sealed record RecordView(
     DateTime? ChangedAt,
     string? ChangedBy)
 {
-    /// <summary>A record that is stored, as that session shows it.</summary>
-    internal static RecordView Of(StoredRecord record, Edition edition, Session session, RecordLookup lookup) =>
-        Of(edition, session, record.Id, record.Version, lookup, record.ChangedAt, record.ChangedBy);
+    /// <summary>A record that is stored, as it is open.</summary>
+    internal static RecordView Of(StoredRecord record, Edition edition, WholeRecord open, RecordLookup lookup) =>
+        Of(edition, open, record.Id, record.Version, lookup, record.ChangedAt, record.ChangedBy);
 
     /// <summary>
     /// A record that has just been saved: on the form through which it was, or where that applies no longer on the first
     /// that does.
     /// </summary>
-    internal static RecordView After(StoredRecord record, Edition edition, Setting setting, string? form, RecordLookup lookup)
+    /// <param name="write">What was stored.</param>
+    /// <param name="setting">Where the record is now, for the person who saved it.</param>
+    /// <param name="lookup">Linked records.</param>
+    internal static RecordView After(JudgedWrite write, Setting setting, RecordLookup lookup)
     {
-        var values = record.Values.FittedTo(edition.Definition.RecordType);
-        var session = FormAtHand.Open(edition, values, setting, form, lookup)!;
-        return Of(record, edition, session.IsRelevant ? session : FormAtHand.Open(edition, values, setting, null, lookup)!, lookup);
+        write.Open.Become(write.Record.Values.FittedTo(write.Edition.Definition.RecordType), setting with { Form = write.Through.Form });
+        write.Open.GoToFirstThatApplies();
+        return Of(write.Record, write.Edition, write.Open, lookup);
     }
 
     /// <summary>A record that is about to be begun.</summary>
-    internal static RecordView New(Edition edition, Session session, RecordLookup lookup) => Of(edition, session, 0, 0, lookup, null, null);
+    internal static RecordView New(Edition edition, WholeRecord open, RecordLookup lookup) => Of(edition, open, 0, 0, lookup, null, null);
 
-    private static RecordView Of(Edition edition, Session session, int id, int version, RecordLookup lookup, DateTime? at, string? by)
+    private static RecordView Of(Edition edition, WholeRecord open, int id, int version, RecordLookup lookup, DateTime? at, string? by)
     {
+        var session = open.AtHand;
         var (type, values) = (edition.Definition.RecordType, session.Saved);
         return new(
-            id, type.Key, session.Form.Key, [.. new WholeRecord(session).RelevantForms().Select(form => form.Key)],
+            id, type.Key, session.Form.Key, [.. open.RelevantForms().Select(form => form.Key)],
             edition.Number, version, values.ByField, session.Setting, lookup.From(type, values),
             [
                 .. from number in Enumerable.Range(0, edition.Program.ElementCount)

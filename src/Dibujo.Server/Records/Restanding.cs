@@ -1,3 +1,4 @@
+using Dibujo.Core.Evaluation;
 using Dibujo.Core.Listing;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
@@ -5,22 +6,25 @@ using Dibujo.Server.Hosting;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Records;
+using Dibujo.Store.Writing;
 using Microsoft.EntityFrameworkCore;
 
 namespace Dibujo.Server.Records;
 
 /// <summary>
-/// Looks in the background at how records stand, wherever that was last done under another edition or on another day: rules may
-/// look at the date. Some at a time, so that nobody who saves waits for it.
+/// Looks in the background at how records stand, wherever that was last done under another edition, and each day where something
+/// looks at the date. Some at a time, so that nobody who saves waits for it, and it rests while others ask for something.
 /// </summary>
 internal sealed partial class Restanding(
-    IServiceScopeFactory scopes, Editions editions, Readiness readiness, TimeProvider clock, ILogger<Restanding> log) : BackgroundService
+    IServiceScopeFactory scopes, Editions editions, Readiness readiness, Courtesy courtesy, TimeProvider clock, ILogger<Restanding> log) : BackgroundService
 {
     private const int ChunkSize = 100;
-    private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(15);
     private static readonly TimeSpan Rest = TimeSpan.FromMinutes(30);
 
     private readonly SemaphoreSlim wanted = new(0);
+
+    /// <summary>As of which edition and day all records of a type have been looked at; whoever saves one looks at it as well.</summary>
+    private readonly Dictionary<string, (int Edition, DateOnly Day)> done = new(StringComparer.Ordinal);
 
     /// <inheritdoc/>
     public override void Dispose()
@@ -29,15 +33,14 @@ internal sealed partial class Restanding(
         base.Dispose();
     }
 
-    /// <summary>How a record stands that is about to be stored.</summary>
-    internal static void Stand(StoredRecord record, Edition edition, IRecordLookup lookup, DateTime now)
+    /// <summary>Has it begin soon: another edition is in force.</summary>
+    internal void Want()
     {
-        record.Standing = Of(record, edition, lookup, now);
-        (record.StandingEdition, record.StandingDay) = (edition.Number, DateOnly.FromDateTime(now));
+        if (wanted.CurrentCount == 0)
+        {
+            wanted.Release();
+        }
     }
-
-    /// <summary>Has it begin soon: another edition is in force, or many records have come.</summary>
-    internal void Want() => wanted.Release();
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -57,56 +60,68 @@ internal sealed partial class Restanding(
         }
     }
 
-    private static RecordValues Of(StoredRecord record, Edition edition, IRecordLookup lookup, DateTime now) => Standing.Of(
-        edition.Program, record.Values.FittedTo(edition.Definition.RecordType), new Setting(record.Workflow, record.Stage).At(now), lookup);
-
     private async Task RunAsync(CancellationToken cancellation)
     {
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<DibujoDb>();
+        var unit = scope.ServiceProvider.GetRequiredService<UnitOfWork>();
         var lookup = scope.ServiceProvider.GetRequiredService<RecordLookup>();
+        unit.Patience = Timeout.InfiniteTimeSpan;
         foreach (var type in await db.RecordTypes.Where(t => t.Published != null).Select(t => t.Key).ToListAsync(cancellation))
         {
             var edition = (await editions.CurrentAsync(db, type, cancellation))!;
+            var looksAtTime = edition.Program.LooksAtTime;
             var today = DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
-            for (var last = 0; ;)
+            var aim = (edition.Number, looksAtTime ? today : default);
+            for (var last = 0; done.GetValueOrDefault(type) != aim;)
             {
-                var from = last;
+                var (from, piece) = (last, courtesy.Begin());
                 var records = await db.Records.AsNoTracking()
-                    .Where(r => r.RecordType == type && r.Id > from && (r.StandingEdition != edition.Number || r.StandingDay != today))
+                    .Where(r => r.RecordType == type && r.Id > from && (r.StandingEdition != edition.Number || (looksAtTime && r.StandingDay != today)))
                     .OrderBy(r => r.Id).Take(ChunkSize).ToListAsync(cancellation);
                 if (records.Count == 0)
                 {
+                    done[type] = aim;
                     break;
                 }
 
-                await StoreAsync(db, records, edition, lookup, cancellation);
+                await lookup.FetchAsync(edition.Definition.RecordType, records.Select(record => record.Values), cancellation);
+                await StoreAsync(db, unit, records, edition, lookup, cancellation);
                 lookup.Forget(andExpected: false);
                 last = records[^1].Id;
-                await Task.Delay(Pause, cancellation);
+                await piece.RestAsync(cancellation);
             }
         }
     }
 
-    /// <summary>Whoever saved a record in the meantime has looked at it as well.</summary>
-    private async Task StoreAsync(DibujoDb db, List<StoredRecord> records, Edition edition, RecordLookup lookup, CancellationToken cancellation)
+    /// <summary>Whoever saved a record in the meantime has looked at it as well. Most stand as they did: of those it is only noted that they were looked at.</summary>
+    private async Task StoreAsync(DibujoDb db, UnitOfWork unit, List<StoredRecord> records, Edition edition, RecordLookup lookup, CancellationToken cancellation)
     {
         var now = clock.GetLocalNow().DateTime;
+        WholeRecord? open = null;
+        var moved = new List<(int Id, int Version, RecordValues Standing)>();
         foreach (var record in records)
         {
-            Stand(record, edition, lookup, now);
+            var (values, setting) = (record.Values.FittedTo(edition.Definition.RecordType), new Setting(record.Workflow, record.Stage).At(now));
+            open ??= new(new Session(edition.Program, values, setting, lookup));
+            if (Standing.Of(open, values, setting) is var standing && !standing.Equals(record.Standing))
+            {
+                moved.Add((record.Id, record.Version, standing));
+            }
         }
 
-        await db.TogetherAsync(
-            async _ =>
+        int[] ids = [.. records.Select(record => record.Id)];
+        var day = DateOnly.FromDateTime(now);
+        await unit.RunAsync(
+            async () =>
             {
-                foreach (var record in records)
+                foreach (var (id, version, standing) in moved)
                 {
-                    await db.Records.Where(r => r.Id == record.Id && r.Version == record.Version).ExecuteUpdateAsync(
-                        set => set.SetProperty(r => r.Standing, record.Standing).SetProperty(r => r.StandingEdition, record.StandingEdition)
-                            .SetProperty(r => r.StandingDay, record.StandingDay),
-                        cancellation);
+                    await db.Records.Where(r => r.Id == id && r.Version == version).ExecuteUpdateAsync(set => set.SetProperty(r => r.Standing, standing), cancellation);
                 }
+
+                await db.Records.Where(r => ids.Contains(r.Id) && r.StandingEdition <= edition.Number).ExecuteUpdateAsync(
+                    set => set.SetProperty(r => r.StandingEdition, edition.Number).SetProperty(r => r.StandingDay, day), cancellation);
             },
             cancellation);
     }

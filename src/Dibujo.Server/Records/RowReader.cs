@@ -30,6 +30,9 @@ internal sealed class RowReader(Edition edition, ImmutableArray<string> columns,
 
     private readonly bool asksForStanding = columns.Any(column => column == ListColumn.Missing || column.StartsWith(Standing.KeyOf(""), StringComparison.Ordinal));
 
+    /// <summary>The edition under which they are seen.</summary>
+    internal Edition Edition => edition;
+
     /// <summary>The record as that person sees it now.</summary>
     /// <param name="record">The record as it is stored.</param>
     /// <param name="setting">Where it is and who looks at it: the same person and moment each time.</param>

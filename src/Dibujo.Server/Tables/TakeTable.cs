@@ -8,6 +8,7 @@ using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Auditing;
 using Dibujo.Store.Definitions;
+using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
@@ -22,7 +23,7 @@ internal static class TakeTable
             .ProducesProblem(StatusCodes.Status409Conflict).ProducesProblem(StatusCodes.Status422UnprocessableEntity);
 
     private static async Task<Results<Ok<TableTaken>, ProblemHttpResult>> Run(
-        Guid id, TableTaking request, ReadTables tables, DibujoDb db, Importer importer, HttpContext http, AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
+        Guid id, TableTaking request, ReadTables tables, DibujoDb db, UnitOfWork unit, Importer importer, HttpContext http, AuditTrail audit, TimeProvider clock, CancellationToken cancellation)
     {
         if (tables.Find(id) is not { } kept || request.Columns.Any(column => column.Column < 0 || column.Column >= kept.Table.Headers.Length))
         {
@@ -56,7 +57,7 @@ internal static class TakeTable
         audit.Note(http, AuditEvent.Published, $"{request.Key}, edition 1");
         try
         {
-            await db.SaveChangesAsync(cancellation);
+            await unit.SaveAsync(cancellation);
         }
         catch (DbUpdateException) when (db.RecordTypes.Any(type => type.Key == request.Key))
         {
@@ -64,8 +65,9 @@ internal static class TakeTable
         }
 
         var rows = TakenTable.Rows(kept.Table, request.Columns, kept.Lookup);
-        var import = importer.Begin(request.Key, rows, http.User, audit.Entry(http, AuditEvent.RecordsImported, request.Key));
-        return TypedResults.Ok(new TableTaken(request.Key, import.Id));
+        return importer.Begin(request.Key, rows, http.User, audit.Entry(http, AuditEvent.RecordsImported, request.Key)) is var (import, _)
+            ? TypedResults.Ok(new TableTaken(request.Key, import.Id))
+            : ImportRecords.TooMany();
     }
 }
 

@@ -25,19 +25,20 @@ internal static class Workbook
 
         try
         {
-            using var reader = ExcelReaderFactory.CreateOpenXmlReader(new MemoryStream(file));
-            var sheets = ImmutableArray.CreateBuilder<string>();
-            (SourceTable? Table, string? Mistake) read = (null, null);
-            do
+            var (bounds, mistake) = WorkbookBounds.Of(file, sheet);
+            if (bounds is null)
             {
-                sheets.Add(reader.Name);
-                if (sheet is null ? sheets.Count == 1 : reader.Name == sheet)
-                {
-                    read = SourceTable.Of(Rows(reader).Take(SourceTable.MostRows + 2));
-                }
+                return (null, [], mistake);
             }
-            while (reader.NextResult());
-            return (read.Table, sheets.ToImmutable(), read.Mistake);
+
+            using var reader = ExcelReaderFactory.CreateOpenXmlReader(new MemoryStream(file));
+            while (reader.Name != bounds.Sheet && reader.NextResult())
+            {
+                // To the sheet that is read.
+            }
+
+            var (table, why) = SourceTable.Of(Rows(reader, bounds));
+            return (table, [.. bounds.Sheets], why);
         }
         catch (Exception mistake) when (mistake is not OutOfMemoryException)
         {
@@ -45,12 +46,12 @@ internal static class Workbook
         }
     }
 
-    /// <summary>The rows of the sheet at which the reader is, from the top, read as they are asked for.</summary>
-    private static IEnumerable<string[]> Rows(IExcelDataReader reader)
+    /// <summary>The rows of the sheet at which the reader is, from the top, read as they are asked for, as far as something stands in them.</summary>
+    private static IEnumerable<string[]> Rows(IExcelDataReader reader, WorkbookBounds bounds)
     {
-        while (reader.Read())
+        for (var row = 0; row < bounds.Rows && reader.Read(); row++)
         {
-            var cells = new string[reader.FieldCount];
+            var cells = new string[Math.Min(reader.FieldCount, bounds.Columns)];
             for (var i = 0; i < cells.Length; i++)
             {
                 cells[i] = Cell(reader.GetValue(i));

@@ -55,9 +55,21 @@ public enum AuditEvent
     /// <summary>An administrator shut an account.</summary>
     AccountDisabled,
 
+    /// <summary>An administrator opened a shut account again.</summary>
+    AccountEnabled,
+
     /// <summary>An administrator made a link to set a password by.</summary>
     PasswordLinkMade,
 
     /// <summary>A person set a password by a link.</summary>
     PasswordSet,
+
+    /// <summary>An administrator edited a draft; told once for a person, a record type and an hour.</summary>
+    DraftEdited,
+
+    /// <summary>A person let everybody use a view of a list, or changed such a view.</summary>
+    ViewShared,
+
+    /// <summary>A person took a view from everybody.</summary>
+    ViewWithdrawn,
 }

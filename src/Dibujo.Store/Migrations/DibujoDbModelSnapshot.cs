@@ -221,6 +221,8 @@ namespace Dibujo.Store.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("Event", "Who", "At");
+
                     b.ToTable("Audit");
                 });
 
@@ -498,6 +500,34 @@ namespace Dibujo.Store.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Staged");
+                });
+
+            modelBuilder.Entity("Dibujo.Store.Records.StoredImport", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Address")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("RecordType")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Rows")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Stored")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Imports");
                 });
 
             modelBuilder.Entity("Dibujo.Store.Records.StoredRecord", b =>

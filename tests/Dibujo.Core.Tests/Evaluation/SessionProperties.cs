@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using CsCheck;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Listing;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
 
@@ -11,6 +12,11 @@ namespace Dibujo.Core.Tests.Evaluation;
 public class SessionProperties
 {
     private static readonly int Worlds = Tries.Of("DIBUJO_WORLDS", 500);
+
+    /// <summary>How many sessions have been opened on a thread.</summary>
+    private static readonly ThreadLocal<int> Opened = new();
+
+    static SessionProperties() => Session.Opened += _ => Opened.Value++;
 
     [Fact]
     public void A_session_agrees_with_the_plain_reading_of_the_model() => Gen.UInt.Sample(seed =>
@@ -200,6 +206,34 @@ public class SessionProperties
 
         Assert.Equal(whole.Missing().Select(m => (m.Field, m.Form)), new WholeRecord(session).Missing().Select(m => (m.Field, m.Form)));
         Assert.Equal(whole.RelevantForms(), new WholeRecord(session).RelevantForms());
+    }, iter: Worlds);
+
+    [Fact]
+    public void A_record_is_opened_once_for_each_form_to_be_judged_stored_and_shown_and_is_like_one_that_is_opened_anew() => Gen.UInt.Sample(seed =>
+    {
+        var chance = new Chance(seed);
+        var (session, saved) = Edited(chance);
+        var (program, setting) = (session.Program, session.Setting);
+        var submission = new Submission(chance.Edits().DistinctBy(e => e.Key).ToImmutableDictionary(), seed % 3 == 0 ? "on" : null);
+        var before = Opened.Value;
+
+        var record = new WholeRecord(new Session(program, saved, setting, chance));
+        var verdict = new Judge(program, chance).Decide(record, submission);
+        var standing = Standing.Of(record, verdict.Values, setting);
+        record.Become(verdict.Values, setting with { Stage = verdict.Stage });
+        var forms = record.RelevantForms().ToList();
+
+        var opened = Opened.Value - before;
+        var alone = new Judge(program, chance).Decide(saved, setting, submission);
+        var anew = new Session(program, verdict.Values, setting with { Stage = verdict.Stage }, chance);
+        Assert.Equal(alone.Refusals.ToList(), verdict.Refusals.ToList());
+        Assert.Equal(alone.Values, verdict.Values);
+        Assert.Equal(States(anew), States(record.AtHand));
+        Assert.Equal(Values(anew), Values(record.AtHand));
+        Assert.Equal(new WholeRecord(anew).RelevantForms(), forms);
+        Assert.Equal(Standing.Of(program, verdict.Values, setting, chance), standing);
+        // What is wrong on another form is held against how that was before the move, which is looked at only then.
+        Assert.True(submission.Move is not null || opened <= program.Definition.RecordType.Forms.Length, $"{opened} were opened");
     }, iter: Worlds);
 
     [Fact]

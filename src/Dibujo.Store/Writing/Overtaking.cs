@@ -1,7 +1,7 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
-namespace Dibujo.Store;
+namespace Dibujo.Store.Writing;
 
 /// <summary>Two who write the same at once: the one who comes second is turned away by the database.</summary>
 public static class Overtaking
