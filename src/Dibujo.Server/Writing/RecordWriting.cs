@@ -104,7 +104,7 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
                     }
 
                     int[] ids = [.. some.Where(one => one.Entry is not null).Select(one => one.Before?.Id).OfType<int>()];
-                    var versions = ids.Length == 0 ? [] : await db.Records.Where(r => ids.Contains(r.Id)).ToDictionaryAsync(r => r.Id, r => r.Version, cancellation);
+                    var versions = ids.Length == 0 ? [] : await db.Records.Where(r => ids.Contains(r.Id)).Select(r => new { r.Id, r.Version }).ToDictionaryAsync(r => r.Id, r => r.Version, cancellation);
                     overtaken.UnionWith(some.Where(one => one is { Entry: not null, Before: { } before } && versions.GetValueOrDefault(before.Id) != before.Version).Select(one => one.Record.Id));
                     JudgedWrite[] stored = [.. some.Where(one => one.Entry is not null && !IsOvertaken(one))];
                     Array.ForEach(stored, Track);
