@@ -40,17 +40,28 @@ internal sealed class OpenDefinition
     internal static OpenDefinition Draft(Definition definition) =>
         new OpenDefinition(definition.RecordType, DefinitionCheck.OfRecordType(definition.RecordType), isTrusted: false).With(definition.Rules);
 
-    /// <summary>Puts other rules in place; null for one stands for the rule of the number beside it.</summary>
-    internal void Edit(IEnumerable<(Rule? Rule, int Number)> rules) => With([.. rules.Select(rule =>
+    /// <summary>
+    /// Puts other rules in place; null for one stands for the rule of the number beside it. Where none does, what was known is
+    /// forgotten, and the rules are known by their places in this list.
+    /// </summary>
+    internal void Edit(IReadOnlyList<(Rule? Rule, int Number)> rules)
     {
-        if (rule.Rule is { } added)
+        if (rules.All(rule => rule.Rule is not null))
         {
-            known.Add(added);
-            return added;
+            known.Clear();
         }
 
-        return known[rule.Number];
-    })]);
+        With([.. rules.Select(rule =>
+        {
+            if (rule.Rule is { } added)
+            {
+                known.Add(added);
+                return added;
+            }
+
+            return known[rule.Number];
+        })]);
+    }
 
     private OpenDefinition With(ImmutableArray<Rule> rules)
     {

@@ -1,6 +1,7 @@
 using System.Runtime.InteropServices.JavaScript;
 using Dibujo.Core.Answers;
 using Dibujo.Core.Programs;
+using Dibujo.Core.Rules;
 using Dibujo.Core.Tapes;
 
 namespace Dibujo.Browser;
@@ -23,14 +24,14 @@ internal static partial class Programs
 
     /// <summary>
     /// Puts other rules in place of a draft's. They come as a list in which a number stands for a rule that is known; a rule
-    /// that is not gets the next number.
+    /// that is not gets the next number. Where none is known, numbers begin from 0 again.
     /// </summary>
     [JSExport]
     internal static void Edit(int program, int[] tape, string text)
     {
         var rules = Tape.Read(tape, text);
-        Held[program].Edit(Enumerable.Range(0, rules.Count).Select(place => rules[place])
-            .Select(rule => rule.Kind == TapeKind.Integer ? (null, rule.Integer) : (RuleTape.Rule(rule), -1)));
+        Held[program].Edit([.. Enumerable.Range(0, rules.Count).Select(place => rules[place])
+            .Select(rule => rule.Kind == TapeKind.Integer ? ((Rule?)null, rule.Integer) : (RuleTape.Rule(rule), -1))]);
     }
 
     /// <summary>

@@ -9,6 +9,13 @@ try
     }
 
     await using var app = DibujoServer.Build(args);
+    if (app.Configuration["administrator"] is { Length: > 0 } name)
+    {
+        await app.PrepareAsync(withDemo: false);
+        await app.RescueAsync(name);
+        return 0;
+    }
+
     var preparing = Task.Run(() => app.PrepareAsync(withDemo: app.Configuration.GetValue("demo", defaultValue: false)));
     await app.StartAsync();
     await preparing;

@@ -33,8 +33,8 @@ public sealed class AuditTests(Site site) : IClassFixture<Site>
         foreach (var expected in (string[])
             [
                 "signedIn ada", "signedIn lorenz", "signInFailed delphine", "signInSlowedDown delphine", "signInFailed  unknown name",
-                "recordsExported lorenz gallery-works", "recordsImported lorenz gallery-works, 1 rows, 0 refused", "rulesExported ada object-loan as pack",
-                "published ada object-loan, edition 2", "tokenMade lorenz Nightly list", "tokenRevoked lorenz Nightly list", "signedOut lorenz",
+                "recordsExported lorenz Gallery works request", "recordsImported lorenz Gallery works request, 1 rows, 0 refused", "rulesExported ada Object loan as pack",
+                "published ada Object loan, edition 2", "draftEdited ada Object loan: “A note”", "tokenMade lorenz Nightly list", "tokenRevoked lorenz Nightly list", "signedOut lorenz",
             ])
         {
             Assert.Contains(expected, entries);
@@ -42,5 +42,49 @@ public sealed class AuditTests(Site site) : IClassFixture<Site>
 
         Assert.Single(entries, "signInSlowedDown delphine");
         Assert.Equal(5, entries.Count(e => e == "signInFailed delphine"));
+    }
+
+    [Fact]
+    public async Task The_trail_is_searched_filtered_and_taken_out()
+    {
+        var (ada, lorenz) = (await site.As("ada"), await site.Known("lorenz"));
+        using var shared = await lorenz.Put("/api/record-types/gallery-works/views", new { name = "=Plinths", isShared = true, layout = new { search = "plinth" } });
+        using var invited = await ada.Post("/api/accounts", new { userName = "pia", displayName = "Pia Sondern", roles = new[] { "registrar" } });
+        using var changed = await ada.Put("/api/accounts/pia", new { displayName = "Pia Sondern", roles = new[] { "conservator" }, isDisabled = true });
+        using var opened = await ada.Put("/api/accounts/pia", new { displayName = "Pia Sondern-Vell", roles = new[] { "conservator" }, isDisabled = false });
+
+        Assert.Equal(
+            ["accountEnabled Ada Penhallow Pia Sondern (pia), now Pia Sondern-Vell (pia)", "accountDisabled Ada Penhallow Pia Sondern (pia); Registrar → Conservator", "personInvited Ada Penhallow Pia Sondern (pia): Registrar"],
+            await Entries("?search=sondern"));
+        Assert.Equal(["viewShared Lorenz Vahl Gallery works request: “=Plinths”"], await Entries("?event=viewShared"));
+        Assert.Equal(["viewShared Lorenz Vahl Gallery works request: “=Plinths”"], await Entries("?who=lorenz&search=plinths"));
+        Assert.Empty(await Entries("?to=2020-01-01"));
+        Assert.Empty(await Entries("?search=%25_%25"));
+        using var backwards = await ada.Get("/api/audit?from=2026-02-01&to=2026-01-01");
+        Assert.Equal(System.Net.HttpStatusCode.BadRequest, backwards.StatusCode);
+        using var file = await ada.Get("/api/audit.csv?who=lorenz&event=viewShared");
+        var lines = (await file.Content.ReadAsStringAsync()).Split("\r\n");
+        Assert.Equal(3, lines.Length);
+        Assert.Contains("lorenz,Lorenz Vahl,viewShared,Gallery works request: “=Plinths”", lines[1], StringComparison.Ordinal);
+        Assert.Contains("auditExported Ada Penhallow", await Entries("?event=auditExported"));
+
+        async Task<List<string>> Entries(string query) =>
+            [.. (await ada.ReadAll($"/api/audit{query}")).Select(e => $"{e!["event"]} {e["name"]} {e["about"]}".Trim())];
+    }
+
+    [Fact]
+    public async Task Edits_of_a_draft_are_one_entry_for_a_person_and_an_hour()
+    {
+        var ada = await site.As("ada");
+        foreach (var (key, name) in ((string, string)[])[("one", "Crates"), ("one", "Crates and boxes"), ("two", "Couriers")])
+        {
+            var version = (await ada.Read(Draft.Address))["version"]!.GetValue<int>();
+            using var made = await ada.Post($"{Draft.Address}/steps", $$"""{"edits": [{"key": "{{key}}", "base": {{version}}, "rule": {"key": "{{key}}", "name": "{{name}}"}, "isPlaced": true}]}""");
+            Assert.True(made.IsSuccessStatusCode, await made.Content.ReadAsStringAsync());
+        }
+
+        var entries = (await ada.ReadAll("/api/audit?event=draftEdited&who=ada")).Select(e => e!["about"]!.GetValue<string>()).Where(about => about.Contains("Crates", StringComparison.Ordinal)).ToList();
+
+        Assert.EndsWith("“Crates”, “Crates and boxes”, “Couriers”", Assert.Single(entries), StringComparison.Ordinal);
     }
 }

@@ -16,6 +16,7 @@ public sealed class ProgramCompiler
     /// <summary>Above so many times what a program uses, what has gathered in the frame is thrown away.</summary>
     private const int MostLeftOver = 3;
     private const int FewParts = 5000;
+    private const int FewRules = 1000;
 
     private readonly RecordType type;
     private readonly bool isTrusted;
@@ -105,7 +106,8 @@ public sealed class ProgramCompiler
 
     private void ForgetIfMuchIsLeftOver()
     {
-        if (last is { } before && frame.Clauses.Count + frame.Groups.Count > FewParts + (MostLeftOver * before.Program.Groups.Count))
+        if (last is { } before && (known.Count > FewRules + (MostLeftOver * before.Rules.Length)
+            || frame.Clauses.Count + frame.Groups.Count > FewParts + (MostLeftOver * before.Program.Groups.Count)))
         {
             (frame, last) = (new(type), null);
             known.Clear();

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Dibujo.Core.Json;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
+using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Drafts;
 
@@ -12,6 +13,22 @@ namespace Dibujo.Core.Drafts;
 /// <param name="Examples">What the examples are from now on; null where they stay. They go with the record type: where that collides, they wait with it.</param>
 public sealed record DraftStep(ImmutableArray<RuleEdit> Edits, RecordType? RecordType = null, int RecordTypeBase = 0, ImmutableArray<Example>? Examples = null)
 {
+    /// <summary>The most edits in a step.</summary>
+    public const int MostEdits = 5000;
+
+    /// <summary>What makes no sense in it beside a draft of that version, with how to mend it; null for nothing.</summary>
+    public string? Mistake(int version)
+    {
+        var keys = new HashSet<string>(StringComparer.Ordinal);
+        return Edits.Length > MostEdits ? $"It has {Edits.Length} edits. Make at most {MostEdits} at once."
+            : RecordTypeBase > version ? $"It was made on version {RecordTypeBase}, and the draft is at {version}. Read the draft again."
+            : Edits.Select(edit =>
+                edit.Base > version || edit.Base < 0 ? $"The edit of “{Excerpt.Of(edit.Key)}” was made on version {edit.Base}, and the draft is at {version}. Read the draft again."
+                : edit.Rule is { } rule && rule.Key != edit.Key ? $"The edit of “{Excerpt.Of(edit.Key)}” holds a rule with the key “{Excerpt.Of(rule.Key)}”. Give both the same."
+                : !keys.Add(edit.Key) ? $"There are two edits of “{Excerpt.Of(edit.Key)}”. Make them one."
+                : null).FirstOrDefault(mistake => mistake is not null);
+    }
+
     /// <summary>The step from one draft to another, made knowing everything that has been done to it up to that version.</summary>
     public static DraftStep Between(Definition before, Definition after, int version)
     {

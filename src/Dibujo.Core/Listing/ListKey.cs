@@ -43,6 +43,10 @@ public static class ListKey
     /// <summary>What has to occur in the key of several choices for that one to be among them.</summary>
     public static byte[] Among(string choice) => Encoding.UTF8.GetBytes(Fence + FoldedText.Of(choice) + Fence);
 
+    /// <summary>The choices, folded, of which a key was made: one, or several.</summary>
+    public static IEnumerable<string> ChoicesIn(byte[] key) =>
+        Encoding.UTF8.GetString(key.AsSpan(1)).Split(Fence, StringSplitOptions.RemoveEmptyEntries);
+
     /// <summary>The text in the form in which it is compared.</summary>
     public static string Folded(string text) => FoldedText.Of(text);
 

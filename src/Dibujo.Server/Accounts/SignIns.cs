@@ -27,7 +27,7 @@ internal static class SignIns
         api.MapDelete("/sign-in", End).WithName("SignOut").RequireAuthorization(Policies.InPerson);
     }
 
-    private static async Task<Ok<SignInView>> Read(HttpContext http, DibujoDb db, IAntiforgery antiforgery, CancellationToken cancellation)
+    private static async Task<Ok<SignInView>> Read(HttpContext http, DibujoDb db, IAntiforgery antiforgery, TimeProvider clock, CancellationToken cancellation)
     {
         var token = antiforgery.GetAndStoreTokens(http).RequestToken!;
         var name = http.User.Identity?.IsAuthenticated == true
@@ -35,7 +35,8 @@ internal static class SignIns
             : null;
         return TypedResults.Ok(new SignInView(
             name is null ? null : new PersonView(http.User.Identity!.Name!, name, http.User.RoleKeys(), http.User.IsInRole(Policies.AdministratorRole)),
-            token));
+            token,
+            SiteTime.NameOf(clock.LocalTimeZone)));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Start(
@@ -118,7 +119,8 @@ internal sealed record Credentials(string UserName, string Password);
 /// <summary>The sign-in of this browser.</summary>
 /// <param name="Person">Who is signed in; null for nobody.</param>
 /// <param name="Token">To be sent back with every request that changes something.</param>
-internal sealed record SignInView(PersonView? Person, string Token);
+/// <param name="TimeZone">The site's time, by its name in the IANA database: days and moments are meant in it.</param>
+internal sealed record SignInView(PersonView? Person, string Token, string TimeZone);
 
 /// <summary>The person who is signed in.</summary>
 internal sealed record PersonView(string UserName, string DisplayName, ImmutableArray<string> Roles, bool IsAdministrator);

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
-using System.Security.Claims;
 using Dibujo.Core.Drafts;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Auditing;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Writing;
@@ -19,11 +19,11 @@ internal static class MakeDraftStep
 
     internal static void Map(IEndpointRouteBuilder api) =>
         api.MapPost("/record-types/{key}/draft/steps", Run).WithName("MakeDraftStep").RequireAuthorization(Policies.Administrators)
-            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status409Conflict)
+            .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status409Conflict)
             .WithMetadata(new RequestSizeLimitAttribute(Exchange.RequestFile.Largest));
 
     private static async Task<Results<Ok<DraftStepMade>, ProblemHttpResult>> Run(
-        string key, DraftStep step, DibujoDb db, UnitOfWork unit, DraftChange change, ClaimsPrincipal user, CancellationToken cancellation)
+        string key, DraftStep step, HttpContext http, DibujoDb db, UnitOfWork unit, DraftChange change, DraftEdits edits, CancellationToken cancellation)
     {
         if (step.RecordType is { } type && type.Key != key)
         {
@@ -37,10 +37,16 @@ internal static class MakeDraftStep
                 return ReadRecordTypes.NoSuchRecordType(key);
             }
 
-            change.Make(stored, step, user.Identity!.Name!);
+            if (step.Mistake(stored.DraftVersion) is { } mistake)
+            {
+                return TypedResults.Problem(mistake, statusCode: StatusCodes.Status400BadRequest, title: "The step makes no sense; nothing was changed.");
+            }
+
+            var before = stored.Draft;
+            var made = change.Make(stored, step, http.User.Identity!.Name!);
             try
             {
-                await unit.SaveAsync(cancellation);
+                await unit.RunAsync(() => edits.NoteAsync(http, before, made, cancellation), cancellation);
                 change.Tell(stored);
                 return TypedResults.Ok(new DraftStepMade(stored.DraftVersion, await ReadDraft.CollisionsAsync(db, key, cancellation)));
             }

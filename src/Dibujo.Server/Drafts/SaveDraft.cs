@@ -1,6 +1,6 @@
-using System.Security.Claims;
 using Dibujo.Core.Rules;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Auditing;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Writing;
@@ -24,7 +24,7 @@ internal static class SaveDraft
         title: "The draft is no longer the one you began with.");
 
     private static async Task<Results<Ok<DraftView>, ProblemHttpResult>> Save(
-        string key, DraftSubmission submission, DibujoDb db, UnitOfWork unit, DraftChange change, ClaimsPrincipal user, CancellationToken cancellation)
+        string key, DraftSubmission submission, HttpContext http, DibujoDb db, UnitOfWork unit, DraftChange change, DraftEdits edits, CancellationToken cancellation)
     {
         if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } type)
         {
@@ -43,10 +43,11 @@ internal static class SaveDraft
                 statusCode: StatusCodes.Status400BadRequest);
         }
 
-        change.Replace(type, submission.Definition, user.Identity!.Name!);
+        var before = type.Draft;
+        var made = change.Replace(type, submission.Definition, http.User.Identity!.Name!);
         try
         {
-            await unit.SaveAsync(cancellation);
+            await unit.RunAsync(() => edits.NoteAsync(http, before, made, cancellation), cancellation);
         }
         catch (DbUpdateConcurrencyException)
         {

@@ -1,6 +1,7 @@
-using System.Security.Claims;
 using System.Text.Json.Serialization;
+using Dibujo.Core.Drafts;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Auditing;
 using Dibujo.Store;
 using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -16,7 +17,8 @@ internal static class SettleCollision
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status409Conflict);
 
     private static async Task<Results<Ok<DraftStepMade>, ProblemHttpResult>> Run(
-        string key, int id, CollisionChoice choice, DibujoDb db, UnitOfWork unit, DraftChange change, ClaimsPrincipal user, CancellationToken cancellation)
+        string key, int id, CollisionChoice choice, HttpContext http, DibujoDb db, UnitOfWork unit, DraftChange change, DraftEdits edits,
+        CancellationToken cancellation)
     {
         if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } type
             || await db.Collisions.SingleOrDefaultAsync(c => c.Id == id && c.RecordType == key, cancellation) is not { } collision)
@@ -24,16 +26,18 @@ internal static class SettleCollision
             return TypedResults.Problem("Somebody has chosen already, or there is no such choice to make.", statusCode: StatusCodes.Status404NotFound);
         }
 
+        var before = type.Draft;
+        Drafting? made = null;
         if (choice.Keep == KeptVersion.Later)
         {
-            var edits = collision.Step.Edits.Select(edit => edit with { Base = type.DraftVersion });
-            change.Make(type, new([.. edits], collision.Step.RecordType, type.DraftVersion), user.Identity!.Name!);
+            var later = collision.Step.Edits.Select(edit => edit with { Base = type.DraftVersion });
+            made = change.Make(type, new([.. later], collision.Step.RecordType, type.DraftVersion, collision.Step.Examples), http.User.Identity!.Name!);
         }
 
         db.Collisions.Remove(collision);
         try
         {
-            await unit.SaveAsync(cancellation);
+            await unit.RunAsync(() => made is null ? Task.CompletedTask : edits.NoteAsync(http, before, made, cancellation), cancellation);
         }
         catch (DbUpdateConcurrencyException)
         {

@@ -29,7 +29,8 @@ internal static class ExportRecords
             .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound);
 
     private static async Task<Results<PushStreamHttpResult, ProblemHttpResult>> Run(
-        string key, string? list, HttpContext http, DibujoDb db, UnitOfWork unit, Editions editions, AuditTrail audit, IOptions<JsonOptions> json, CancellationToken cancellation)
+        string key, string? list, HttpContext http, DibujoDb db, UnitOfWork unit, Editions editions, AuditTrail audit, Rights rights, TimeProvider clock, IOptions<JsonOptions> json,
+        CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is not { Definition.RecordType: var type })
         {
@@ -54,7 +55,7 @@ internal static class ExportRecords
                 return TypedResults.Problem("Give “list” as the list itself is asked for.", statusCode: StatusCodes.Status400BadRequest);
             }
 
-            (query, var problem) = ListRows.Query(type, request);
+            (query, var problem) = ListRows.Query(type, request, clock.LocalTimeZone);
             if (query is null)
             {
                 return problem!;
@@ -63,15 +64,32 @@ internal static class ExportRecords
             type = type with { Fields = [.. request.Columns.Select(type.Find).OfType<Field>().Distinct()] };
         }
 
-        audit.Note(http, AuditEvent.RecordsExported, key);
+        audit.Note(http, AuditEvent.RecordsExported, type.Label);
         await unit.SaveAsync(cancellation);
         return TypedResults.Stream(
             async body =>
             {
                 await using var text = new StreamWriter(body, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), 64 * 1024, leaveOpen: true);
-                await RecordTable.WriteAsync(type, query is null ? RowsAsync(db, type, cancellation) : RowsAsync(db, query, type, cancellation), text, cancellation);
+                await RecordTable.WriteAsync(type, WhileAllowedAsync(query is null ? RowsAsync(db, type, cancellation) : RowsAsync(db, query, type, cancellation), rights, http, cancellation), text, cancellation);
             },
             "text/csv", $"{key}.csv");
+    }
+
+    /// <summary>The rows for as long as whoever asked may have them; then the connection is broken off, so that nobody takes the file for whole.</summary>
+    private static async IAsyncEnumerable<RecordRow> WhileAllowedAsync(
+        IAsyncEnumerable<RecordRow> rows, Rights rights, HttpContext http, [EnumeratorCancellation] CancellationToken cancellation)
+    {
+        var count = 0;
+        await foreach (var row in rows.WithCancellation(cancellation))
+        {
+            if (count++ % ChunkSize == 0 && await rights.NowAsync(http.User, cancellation) is null)
+            {
+                http.Abort();
+                throw new OperationCanceledException("Whoever asked for the export may not have it any more.", http.RequestAborted);
+            }
+
+            yield return row;
+        }
     }
 
     /// <summary>Those of a list, in its order.</summary>

@@ -33,7 +33,7 @@ internal static class ExportRules
 
         if (form is "pack" or "dmn" or "schema")
         {
-            audit.Note(http, AuditEvent.RulesExported, $"{key} as {form}");
+            audit.Note(http, AuditEvent.RulesExported, $"{draft.RecordType.Label} as {form}");
             await unit.SaveAsync(cancellation);
         }
 

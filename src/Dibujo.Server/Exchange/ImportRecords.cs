@@ -38,7 +38,7 @@ internal static class ImportRecords
         return read is null ? problem!
             : !read.Latest.IsEmpty ? NoVersions(read.Latest)
             : importer.Begin(
-                key, read.Rows, request.HttpContext.User, audit.Entry(request.HttpContext, AuditEvent.RecordsImported, key), overwrites: overwrite == true) is var (import, _)
+                key, read.Rows, request.HttpContext.User, audit.Entry(request.HttpContext, AuditEvent.RecordsImported, read.Edition.Definition.RecordType.Label), overwrites: overwrite == true) is var (import, _)
             ? TypedResults.Ok(ImportProgress.Of(import))
             : TooMany();
     }
@@ -85,7 +85,7 @@ internal static class ImportRecords
             return NoVersions(read.Latest);
         }
 
-        if (importer.Begin(key, read.Rows, request.HttpContext.User, audit.Entry(request.HttpContext, AuditEvent.RecordsImported, key), dryRun == true, overwrite == true) is not var (import, through))
+        if (importer.Begin(key, read.Rows, request.HttpContext.User, audit.Entry(request.HttpContext, AuditEvent.RecordsImported, read.Edition.Definition.RecordType.Label), dryRun == true, overwrite == true) is not var (import, through))
         {
             return TooMany();
         }

@@ -62,7 +62,7 @@ internal static class ImportRules
         }
 
         change.Replace(type, then, request.HttpContext.User.Identity!.Name!);
-        audit.Note(request.HttpContext, AuditEvent.RulesImported, key);
+        audit.Note(request.HttpContext, AuditEvent.RulesImported, then.RecordType.Label);
         try
         {
             await unit.SaveAsync(cancellation);

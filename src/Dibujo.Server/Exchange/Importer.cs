@@ -75,7 +75,7 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
                         At = Now,
                         Event = AuditEvent.RecordsImported,
                         Who = broken.By,
-                        About = $"{broken.RecordType}, {broken.Stored} of {broken.Rows} rows, broken off as the server was stopped",
+                        About = $"{await db.RecordTypes.Where(t => t.Key == broken.RecordType).Select(t => t.Label).FirstOrDefaultAsync(cancellation) ?? broken.RecordType}, {broken.Stored} of {broken.Rows} rows, broken off as the server was stopped",
                         Address = broken.Address,
                     };
                     var by = new ClaimsPrincipal(new ClaimsIdentity([new(ClaimTypes.Name, broken.By)]));

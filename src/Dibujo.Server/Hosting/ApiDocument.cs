@@ -1,5 +1,7 @@
+using Dibujo.Core.Drafts;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Explanation;
+using Dibujo.Core.Listing;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Sentences;
 using Dibujo.Core.Values;
@@ -66,6 +68,9 @@ internal static class ApiDocument
                 };
             }
 
+            // Limits of the core's own types, which carry no attributes.
+            Limit(schemas["FilterFilterClause"], "values", FilterClause.MostValues);
+            Limit(schemas["DraftStep"], "edits", DraftStep.MostEdits);
             // The site's own time has no zone, as the format of moments would demand.
             ((OpenApiSchema)schemas["Setting"].Properties!["now"]).Format = null;
             foreach (var schema in schemas.Values)
@@ -74,6 +79,8 @@ internal static class ApiDocument
             }
         });
     });
+
+    private static void Limit(IOpenApiSchema schema, string list, int most) => ((OpenApiSchema)schema.Properties![list]).MaxItems = most;
 
     private static void DescribeValue(OpenApiSchema schema)
     {

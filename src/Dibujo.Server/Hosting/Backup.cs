@@ -24,7 +24,14 @@ internal static class Backup
 
         try
         {
+            DataFolder.BeDiscreet();
             Directory.CreateDirectory(target);
+            if (!OperatingSystem.IsWindows())
+            {
+                // It may have been there, and open to others.
+                File.SetUnixFileMode(target, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
+            }
+
             using (var from = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = database, Mode = SqliteOpenMode.ReadWrite, Pooling = false }.ToString()))
             using (var to = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = Path.Combine(target, "dibujo.db"), Pooling = false }.ToString()))
             {
@@ -36,7 +43,12 @@ internal static class Backup
             Directory.CreateDirectory(Path.Combine(target, "keys"));
             foreach (var key in Directory.EnumerateFiles(Path.Combine(data, "keys")))
             {
-                File.Copy(key, Path.Combine(target, "keys", Path.GetFileName(key)));
+                var copy = Path.Combine(target, "keys", Path.GetFileName(key));
+                File.Copy(key, copy);
+                if (!OperatingSystem.IsWindows())
+                {
+                    File.SetUnixFileMode(copy, UnixFileMode.UserRead | UnixFileMode.UserWrite);
+                }
             }
         }
         catch (Exception failure) when (failure is IOException or UnauthorizedAccessException or SqliteException)

@@ -32,12 +32,7 @@ internal sealed partial class DataFolder : IDisposable
     internal static DataFolder Open(string path)
     {
         path = System.IO.Path.GetFullPath(path);
-        if (!OperatingSystem.IsWindows())
-        {
-            // What SQLite and the framework create is for the owner as well.
-            _ = Umask(0b_000_111_111);
-        }
-
+        BeDiscreet();
         try
         {
             Directory.CreateDirectory(path);
@@ -72,6 +67,11 @@ internal sealed partial class DataFolder : IDisposable
             command.CommandText = "PRAGMA quick_check(1)";
             verdict = (string)command.ExecuteScalar()!;
         }
+        catch (SqliteException failure) when (StoreFaults.Of(failure) is { IsDamage: false } fault)
+        {
+            // The file may be as good as ever: nobody is to put an old copy in its place.
+            throw new CannotStart($"The database {Database} cannot be used now. {fault.Detail} Nothing was changed in it, and it is not known to be damaged.", CannotStart.Folder);
+        }
         catch (SqliteException failure)
         {
             verdict = failure.Message;
@@ -86,6 +86,15 @@ internal sealed partial class DataFolder : IDisposable
     }
 
     public void Dispose() => held.Dispose();
+
+    /// <summary>From now on whatever this process, SQLite and the framework create is for its owner's eyes only.</summary>
+    internal static void BeDiscreet()
+    {
+        if (!OperatingSystem.IsWindows())
+        {
+            _ = Umask(0b_000_111_111);
+        }
+    }
 
     /// <summary>Where there has been a database, none is made up in place of it.</summary>
     private void DemandDatabase()

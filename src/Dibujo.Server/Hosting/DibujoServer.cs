@@ -14,9 +14,13 @@ using Dibujo.Server.RecordTypes;
 using Dibujo.Server.Tables;
 using Dibujo.Server.Writing;
 using Dibujo.Store;
+using Dibujo.Store.Accounts;
+using Dibujo.Store.Auditing;
+using Dibujo.Store.Listing;
 using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Http.Json;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
@@ -67,6 +71,7 @@ internal static class DibujoServer
         builder.Services.AddExceptionHandler<BadRequests>();
         builder.Services.AddExceptionHandler<Faults>();
         builder.Services.AddScoped<AuditTrail>();
+        builder.Services.AddScoped<DraftEdits>();
         builder.Services.AddScoped<DraftChange>();
         builder.Services.AddSingleton<Publisher>();
         builder.Services.AddSingleton<LiveConnections>();
@@ -74,6 +79,9 @@ internal static class DibujoServer
         builder.Services.AddSingleton<RecordNews>();
         builder.Services.AddSingleton<Restanding>();
         builder.Services.AddHostedService(services => services.GetRequiredService<Restanding>());
+        builder.Services.AddScoped<IndexCheck>();
+        builder.Services.AddSingleton<Reindexing>();
+        builder.Services.AddHostedService(services => services.GetRequiredService<Reindexing>());
         builder.Services.AddSingleton<ReadTables>();
         builder.Services.AddSingleton<Courtesy>();
         builder.Services.AddSingleton<Importer>();
@@ -170,7 +178,7 @@ internal static class DibujoServer
         }
         catch (Exception failure) when (StoreFaults.Of(failure) is { } fault)
         {
-            throw new CannotStart($"The database {data.Database} cannot be used. {fault.Detail}", CannotStart.Broken);
+            throw new CannotStart($"The database {data.Database} cannot be used. {fault.Detail}", fault.IsDamage ? CannotStart.Broken : CannotStart.Folder);
         }
 
         app.Services.GetRequiredService<DatabaseFile>().Hold();
@@ -195,18 +203,53 @@ internal static class DibujoServer
         }
 
         var invitation = await services.GetRequiredService<UnitOfWork>().RunAsync(() => services.GetRequiredService<Invitations>().MakeAsync(null, default), default);
-        var address = (app.Configuration["DIBUJO_URLS"] ?? DefaultAddress).Split(';')[0];
-        await Console.Out.WriteLineAsync(
-            $"""
-
-              Nobody has an account yet. Open this address to make the first administrator's:
-
-                {address}/welcome#{invitation.Key}
-
-              It is good once, until {invitation.ExpiresAt:yyyy-MM-dd HH:mm} UTC; another start prints another one in its place.
-
-            """);
+        await PrintAsync(app, "Nobody has an account yet. Open this address to make the first administrator's:", invitation, "another start prints another one in its place");
     }
+
+    /// <summary>
+    /// For when no administrator can sign in any more: makes that account one, begins it where it is not there, opens it where it is shut, and
+    /// prints a link to set its password by. Whoever may read the data folder may do it.
+    /// </summary>
+    internal static async Task RescueAsync(this WebApplication app, string name)
+    {
+        await using var scope = app.Services.CreateAsyncScope();
+        var services = scope.ServiceProvider;
+        var (accounts, db) = (services.GetRequiredService<UserManager<Account>>(), services.GetRequiredService<DibujoDb>());
+        var key = await services.GetRequiredService<UnitOfWork>().RunAsync(
+            async () =>
+            {
+                var account = await accounts.FindByNameAsync(name);
+                if (account is null)
+                {
+                    account = new Account { UserName = name, DisplayName = name };
+                    if (AccountNames.Problem(account) is { } mistake)
+                    {
+                        throw new CannotStart(mistake, CannotStart.Folder);
+                    }
+
+                    await accounts.CreateAsync(account);
+                }
+
+                account.LockoutEnd = null;
+                await AccountRoles.SetAsync(accounts, services.GetRequiredService<RoleManager<IdentityRole>>(), account, [.. await accounts.GetRolesAsync(account), Policies.AdministratorRole]);
+                await accounts.UpdateAsync(account);
+                db.Audit.Add(new() { At = app.Services.GetRequiredService<TimeProvider>().GetUtcNow().UtcDateTime, Event = AuditEvent.PasswordLinkMade, About = $"{account.DisplayName} ({account.UserName}), on the command line" });
+                return await services.GetRequiredService<Invitations>().MakeAsync(account.Id, default);
+            },
+            default);
+        await PrintAsync(app, $"Open this address to set the password of “{name}”, who is an administrator now:", key, "another call prints another one in its place");
+    }
+
+    private static Task PrintAsync(WebApplication app, string what, InvitationKey key, string replaced) => Console.Out.WriteLineAsync(
+        $"""
+
+          {what}
+
+            {(app.Configuration["DIBUJO_URLS"] ?? DefaultAddress).Split(';')[0]}/welcome#{key.Key}
+
+          It is good once, until {key.ExpiresAt:yyyy-MM-dd HH:mm} UTC; {replaced}.
+
+        """);
 
     /// <summary>Compiles what is in force, so that nobody's first request has to wait for it.</summary>
     private static async Task CompileAsync(WebApplication app)

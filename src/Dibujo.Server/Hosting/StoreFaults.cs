@@ -6,7 +6,8 @@ namespace Dibujo.Server.Hosting;
 /// <summary>What keeps the store from being read or written.</summary>
 /// <param name="Detail">What is wrong and what to do about it, for whoever runs the server.</param>
 /// <param name="IsPassing">Whether it may be over in a moment.</param>
-internal sealed record StoreFaults(string Detail, bool IsPassing = false)
+/// <param name="IsDamage">Whether the file itself is broken: all else may be mended around it.</param>
+internal sealed record StoreFaults(string Detail, bool IsPassing = false, bool IsDamage = false)
 {
     /// <summary>The fault behind an exception; null where the store is not at fault.</summary>
     internal static StoreFaults? Of(Exception exception)
@@ -38,7 +39,7 @@ internal sealed record StoreFaults(string Detail, bool IsPassing = false)
         5 or 6 => new("The database is busy for longer than it should be. Try again in a moment.", IsPassing: true),
         8 or 14 => new("The database cannot be written: the folder or the file is read only, or gone. Give the server the right to write there."),
         10 => new("The disk reports errors, or is full. Look at the disk of the data folder."),
-        11 or 26 => new("The database file is damaged. Stop the server, keep the file, and put back a copy that is whole."),
+        11 or 26 => new("The database file is damaged. Stop the server, keep the file, and put back a copy that is whole.", IsDamage: true),
         13 => new("The disk is full. Make room on the disk of the data folder."),
         _ => null,
     };

@@ -54,7 +54,7 @@ internal static class Publish
 
         var publication = new Publication(
             type.Draft, before?.Number ?? 0, before is null ? null : new RecordReshaping(before.Definition.RecordType, type.Draft.RecordType), request.Note,
-            audit.Entry(http, AuditEvent.Published, $"{key}, edition {(before?.Number ?? 0) + 1}"));
+            audit.Entry(http, AuditEvent.Published, $"{type.Draft.RecordType.Label}, edition {(before?.Number ?? 0) + 1}"));
         if (!publisher.TryBegin(publication, out var done))
         {
             return TypedResults.Problem(

@@ -66,7 +66,7 @@ internal static partial class CreateRecordType
     {
         var key = definition.RecordType.Key;
         db.RecordTypes.Add(new StoredRecordType { Key = key, Draft = definition });
-        audit.Note(http, AuditEvent.RecordTypeBegun, key);
+        audit.Note(http, AuditEvent.RecordTypeBegun, definition.RecordType.Label);
         try
         {
             await unit.SaveAsync(cancellation);

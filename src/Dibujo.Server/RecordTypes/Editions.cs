@@ -5,15 +5,24 @@ using Dibujo.Core.Json;
 using Dibujo.Core.Records;
 using Dibujo.Store;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Caching.Memory;
 
 namespace Dibujo.Server.RecordTypes;
 
-/// <summary>Published editions, shared by all requests; those in force are compiled before anybody asks.</summary>
-internal sealed class Editions
+/// <summary>
+/// Published editions, shared by all requests; those in force are compiled before anybody asks. Of earlier ones, which are read to look
+/// back, the latest that were asked for are kept.
+/// </summary>
+internal sealed class Editions : IDisposable
 {
-    private readonly ConcurrentDictionary<(string RecordType, int Number), Edition> known = new();
+    private const int MostFormer = 32;
 
-    private readonly ConcurrentDictionary<(string RecordType, int Number), ImmutableDictionary<string, string>> formerKeys = new();
+    private readonly ConcurrentDictionary<string, Edition> inForce = new(StringComparer.Ordinal);
+    private readonly MemoryCache former = new(new MemoryCacheOptions { SizeLimit = MostFormer });
+    private readonly ConcurrentDictionary<string, (int Number, ImmutableDictionary<string, string> Keys)> formerKeys = new(StringComparer.Ordinal);
+
+    /// <inheritdoc/>
+    public void Dispose() => former.Dispose();
 
     /// <summary>What the editions of a record type did to its records, after the edition of that number, in their order.</summary>
     internal static ImmutableArray<Reshape> ReshapingAfter(DibujoDb db, string recordType, int number) =>
@@ -29,42 +38,68 @@ internal sealed class Editions
     internal ImmutableDictionary<string, string> FormerKeys(DibujoDb db, string recordType)
     {
         var published = db.RecordTypes.Where(t => t.Key == recordType).Select(t => t.Published).FirstOrDefault();
-        return published is not { } number ? ImmutableDictionary<string, string>.Empty
-            : formerKeys.GetOrAdd((recordType, number), _ => Core.Reshaping.FormerKeys.Of(ReshapingAfter(db, recordType, 0)));
+        if (published is not { } number)
+        {
+            return ImmutableDictionary<string, string>.Empty;
+        }
+
+        if (!formerKeys.TryGetValue(recordType, out var known) || known.Number != number)
+        {
+            formerKeys[recordType] = known = (number, Core.Reshaping.FormerKeys.Of(ReshapingAfter(db, recordType, 0)));
+        }
+
+        return known.Keys;
     }
 
     /// <summary>The edition in force, or null where the record type is unknown or has none yet.</summary>
     internal async Task<Edition?> CurrentAsync(DibujoDb db, string recordType, CancellationToken cancellation)
     {
         var published = await db.RecordTypes.Where(t => t.Key == recordType).Select(t => t.Published).FirstOrDefaultAsync(cancellation);
-        return published is { } number ? await NumberedAsync(db, recordType, number, cancellation) : null;
+        if (published is not { } number)
+        {
+            return null;
+        }
+
+        if (inForce.TryGetValue(recordType, out var edition) && edition.Number == number)
+        {
+            return edition;
+        }
+
+        // Of several who read it at once one is kept, so that it is compiled once.
+        return await ReadAsync(db, recordType, number, cancellation) is { } read
+            ? inForce.AddOrUpdate(recordType, read, (_, other) => other.Number >= number ? other : read) is var kept && kept.Number == number ? kept : read
+            : null;
     }
 
     /// <summary>The edition of that number, or null where there is none.</summary>
     internal async Task<Edition?> NumberedAsync(DibujoDb db, string recordType, int number, CancellationToken cancellation)
     {
-        if (known.TryGetValue((recordType, number), out var edition))
+        if (inForce.TryGetValue(recordType, out var edition) && edition.Number == number)
         {
             return edition;
         }
 
-        var definition = await db.Editions.Where(e => e.RecordType == recordType && e.Number == number)
-            .Select(e => e.Definition).SingleOrDefaultAsync(cancellation);
-        return definition is null ? null : known.GetOrAdd((recordType, number), new Edition(number, definition));
+        return former.TryGetValue((recordType, number), out Edition? known) || await ReadAsync(db, recordType, number, cancellation) is not { } read
+            ? known
+            : former.Set((recordType, number), read, new MemoryCacheEntryOptions { Size = 1 });
     }
 
     /// <summary>Makes one known that has just been put in force, compiled already.</summary>
-    internal void Add(string recordType, Edition edition) => known[(recordType, edition.Number)] = edition;
+    internal void Add(string recordType, Edition edition) => inForce[recordType] = edition;
 
-    private async Task PrepareAsync(DibujoDb db, string recordType, int number, CancellationToken cancellation) =>
-        (await NumberedAsync(db, recordType, number, cancellation))?.Prepare();
+    private static async Task<Edition?> ReadAsync(DibujoDb db, string recordType, int number, CancellationToken cancellation) =>
+        await db.Editions.Where(e => e.RecordType == recordType && e.Number == number).Select(e => e.Definition).SingleOrDefaultAsync(cancellation) is { } definition
+            ? new(number, definition) : null;
+
+    private async Task PrepareAsync(DibujoDb db, string recordType, CancellationToken cancellation) =>
+        (await CurrentAsync(db, recordType, cancellation))?.Prepare();
 
     /// <summary>Compiles every edition in force, as when the server starts.</summary>
     internal async Task PrepareAllAsync(DibujoDb db, CancellationToken cancellation)
     {
-        foreach (var type in await db.RecordTypes.Where(t => t.Published != null).Select(t => new { t.Key, t.Published }).ToListAsync(cancellation))
+        foreach (var type in await db.RecordTypes.Where(t => t.Published != null).Select(t => t.Key).ToListAsync(cancellation))
         {
-            await PrepareAsync(db, type.Key, type.Published!.Value, cancellation);
+            await PrepareAsync(db, type, cancellation);
         }
     }
 }

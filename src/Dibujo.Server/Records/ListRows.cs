@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.ComponentModel.DataAnnotations;
 using System.Security.Claims;
 using Dibujo.Core.Evaluation;
 using Dibujo.Core.Listing;
@@ -19,7 +20,11 @@ internal static class ListRows
 {
     private const int MostRows = 200;
     private const int LongestSearch = 200;
+    private const int LongestPlace = 4000;
+    private const int MostColumns = 400;
+    private const int LongestKey = 200;
     private const int MostClauses = 30;
+    private const int MostParts = 100;
     private const int MostForms = 20;
 
     internal static void Map(IEndpointRouteBuilder api)
@@ -31,26 +36,31 @@ internal static class ListRows
     }
 
     /// <summary>What is wanted, as the store is asked for it; null and a problem where that makes no sense.</summary>
-    internal static (RecordQuery? Query, ProblemHttpResult? Problem) Query(RecordType type, ListRequest request)
+    internal static (RecordQuery? Query, ProblemHttpResult? Problem) Query(RecordType type, ListRequest request, TimeZoneInfo zone)
     {
         var mistake = request.Search?.Length > LongestSearch ? $"Search for at most {LongestSearch} characters."
-            : request.Filter?.Clauses.Count() > MostClauses ? $"Filter by at most {MostClauses} tests."
+            : request.Columns.Length > MostColumns || request.Columns.Any(column => column.Length > LongestKey) ? $"Show at most {MostColumns} columns, each by its key."
+            : request.After?.Length > LongestPlace ? "Give “after” as the page before said it."
+            : request.Filter?.Clauses.Take(MostClauses + 1).Count() > MostClauses ? $"Filter by at most {MostClauses} tests."
+            : request.Filter?.Parts > MostParts ? $"Filter by at most {MostParts} tests and groups of tests."
+            : request.Filter?.Clauses.Sum(clause => clause.Values.Length) > FilterClause.MostValues ? $"Compare with at most {FilterClause.MostValues} values. Put what belongs together into fewer lists, or compare with a range."
             : request.SortBy is { } by && ListColumn.Of(type, by) is null ? $"There is no column “{by}”. Sort by one of the record type."
             : request.Filter is { } filter ? ListColumn.Mistake(type, filter) : null;
         return mistake is null
-            ? (new(type, request.Filter, request.Search, request.SortBy ?? ListColumn.ChangedAt, request.SortBy is null || request.Descending), null)
+            ? (new(type, request.Filter, request.Search, request.SortBy ?? ListColumn.ChangedAt, request.SortBy is null || request.Descending) { Zone = zone }, null)
             : (null, TypedResults.Problem(mistake, statusCode: StatusCodes.Status400BadRequest, title: "The list cannot be shown like that."));
     }
 
     private static async Task<Results<Ok<ListPage>, ProblemHttpResult>> Read(
-        string key, ListRequest request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, CancellationToken cancellation)
+        string key, ListRequest request, DibujoDb db, Editions editions, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, TimeProvider clock,
+        CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is not { } edition)
         {
             return ReadRecordTypes.NoSuchRecordType(key);
         }
 
-        var (query, problem) = Query(edition.Definition.RecordType, request);
+        var (query, problem) = Query(edition.Definition.RecordType, request, clock.LocalTimeZone);
         if (query is null)
         {
             return problem!;
@@ -78,14 +88,14 @@ internal static class ListRows
     }
 
     private static async Task<Results<Ok<ListCount>, ProblemHttpResult>> Count(
-        string key, ListRequest request, DibujoDb db, Editions editions, CancellationToken cancellation)
+        string key, ListRequest request, DibujoDb db, Editions editions, TimeProvider clock, CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is not { Definition.RecordType: var type })
         {
             return ReadRecordTypes.NoSuchRecordType(key);
         }
 
-        var (query, problem) = Query(type, request);
+        var (query, problem) = Query(type, request, clock.LocalTimeZone);
         if (query is null)
         {
             return problem!;
@@ -106,7 +116,8 @@ internal static class ListRows
 /// <param name="After">Where the page before ended, as it said; null for the first.</param>
 /// <param name="Take">How many at most.</param>
 internal sealed record ListRequest(
-    ImmutableArray<string> Columns, Filter? Filter = null, string? Search = null, string? SortBy = null, bool Descending = false, string? After = null, int Take = 60);
+    [property: MaxLength(400)] ImmutableArray<string> Columns, Filter? Filter = null, [property: MaxLength(200)] string? Search = null, [property: MaxLength(200)] string? SortBy = null,
+    bool Descending = false, [property: MaxLength(4000)] string? After = null, [property: Range(1, 200)] int Take = 60);
 
 /// <summary>Some rows of a list.</summary>
 /// <param name="Edition">Number of the edition under which they are shown.</param>

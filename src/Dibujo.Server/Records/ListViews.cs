@@ -1,7 +1,10 @@
+using System.ComponentModel.DataAnnotations;
 using System.Security.Claims;
 using System.Text.Json;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Auditing;
 using Dibujo.Store;
+using Dibujo.Store.Auditing;
 using Dibujo.Store.Listing;
 using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -33,7 +36,7 @@ internal static class ListViews
     }
 
     private static async Task<Results<Ok<ViewEntry>, ProblemHttpResult>> Keep(
-        string key, ViewToKeep request, DibujoDb db, UnitOfWork unit, ClaimsPrincipal user, CancellationToken cancellation)
+        string key, ViewToKeep request, HttpContext http, DibujoDb db, UnitOfWork unit, AuditTrail audit, ClaimsPrincipal user, CancellationToken cancellation)
     {
         var (owner, name) = (user.Identity!.Name!, request.Name.Trim());
         if (Text(request.Layout) is not { } layout)
@@ -46,25 +49,35 @@ internal static class ListViews
             return TypedResults.Problem($"Give it a name of at most {LongestName} characters, and fewer columns and tests.", statusCode: StatusCodes.Status400BadRequest);
         }
 
-        if (!await db.RecordTypes.AnyAsync(t => t.Key == key, cancellation))
+        if (await db.RecordTypes.Where(t => t.Key == key).Select(t => t.Label).FirstOrDefaultAsync(cancellation) is not { } label)
         {
             return RecordTypes.ReadRecordTypes.NoSuchRecordType(key);
         }
 
-        var view = await db.Views.SingleOrDefaultAsync(v => v.RecordType == key && v.Owner == owner && v.Name == name, cancellation);
-        if (view is null)
+        return await unit.RunAsync<Results<Ok<ViewEntry>, ProblemHttpResult>>(() => KeepAsync(), cancellation);
+
+        async Task<Results<Ok<ViewEntry>, ProblemHttpResult>> KeepAsync()
         {
-            if (await db.Views.CountAsync(v => v.RecordType == key && v.Owner == owner, cancellation) >= MostViews)
+            var view = await db.Views.SingleOrDefaultAsync(v => v.RecordType == key && v.Owner == owner && v.Name == name, cancellation);
+            if (view is null)
             {
-                return TypedResults.Problem($"You have {MostViews} views of this list. Remove one first.", statusCode: StatusCodes.Status400BadRequest);
+                if (await db.Views.CountAsync(v => v.RecordType == key && v.Owner == owner, cancellation) >= MostViews)
+                {
+                    return TypedResults.Problem($"You have {MostViews} views of this list. Remove one first.", statusCode: StatusCodes.Status400BadRequest);
+                }
+
+                db.Views.Add(view = new StoredView { RecordType = key, Owner = owner, Name = name, Layout = layout });
             }
 
-            db.Views.Add(view = new StoredView { RecordType = key, Owner = owner, Name = name, Layout = layout });
-        }
+            if (request.IsShared || view.IsShared)
+            {
+                audit.Note(http, request.IsShared ? AuditEvent.ViewShared : AuditEvent.ViewWithdrawn, $"{label}: “{name}”");
+            }
 
-        (view.Layout, view.IsShared) = (layout, request.IsShared);
-        await unit.SaveAsync(cancellation);
-        return TypedResults.Ok(new ViewEntry(view.Id, view.Name, view.Owner, view.IsShared, request.Layout));
+            (view.Layout, view.IsShared) = (layout, request.IsShared);
+            await unit.SaveAsync(cancellation);
+            return TypedResults.Ok(new ViewEntry(view.Id, view.Name, view.Owner, view.IsShared, request.Layout));
+        }
     }
 
     /// <summary>The layout as it is kept; null where it could not be read again, by anybody.</summary>
@@ -80,12 +93,18 @@ internal static class ListViews
         }
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(string key, int id, DibujoDb db, UnitOfWork unit, ClaimsPrincipal user, CancellationToken cancellation)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(string key, int id, HttpContext http, DibujoDb db, UnitOfWork unit, AuditTrail audit, ClaimsPrincipal user, CancellationToken cancellation)
     {
         var owner = user.Identity!.Name;
         if (await db.Views.SingleOrDefaultAsync(v => v.Id == id && v.RecordType == key && v.Owner == owner, cancellation) is not { } view)
         {
             return TypedResults.Problem("It is gone, or somebody else's.", statusCode: StatusCodes.Status404NotFound, title: "There is no such view of yours.");
+        }
+
+        if (view.IsShared)
+        {
+            var label = await db.RecordTypes.Where(t => t.Key == key).Select(t => t.Label).FirstOrDefaultAsync(cancellation) ?? key;
+            audit.Note(http, AuditEvent.ViewWithdrawn, $"{label}: “{view.Name}”");
         }
 
         db.Views.Remove(view);
@@ -98,7 +117,7 @@ internal static class ListViews
 /// <param name="Name">What it is called; empty for how the list is left.</param>
 /// <param name="IsShared">Whether everybody may use it.</param>
 /// <param name="Layout">Columns, widths, filter and order, as the list writes them.</param>
-internal sealed record ViewToKeep(string Name, bool IsShared, JsonElement Layout);
+internal sealed record ViewToKeep([property: MaxLength(60)] string Name, bool IsShared, JsonElement Layout);
 
 /// <summary>A view of a list.</summary>
 internal sealed record ViewEntry(int Id, string Name, string Owner, bool IsShared, JsonElement Layout);

@@ -21,7 +21,7 @@ internal sealed class MarkupScanner(Stream stream, long most)
     private int end;
     private long looked;
 
-    /// <summary>The tag without brackets and prefix: a slash before the name of one that ends.</summary>
+    /// <summary>The tag without brackets and prefix: a slash before the name of one that ends, or a slash alone where it is of no interest.</summary>
     internal string Name { get; private set; } = "";
 
     /// <summary>Whether the tag ends at once.</summary>
@@ -96,10 +96,15 @@ internal sealed class MarkupScanner(Stream stream, long most)
         var name = tag[..(tag.IndexOfAny(" \t\r\n"u8) is >= 0 and var space ? space : tag.Length)].TrimEnd((byte)'/');
         var isEnd = name is [(byte)'/', ..];
         name = name[(name.IndexOf((byte)':') + 1)..].TrimStart((byte)'/');
-        // Those of one letter are all that come by the million.
-        return name is [var letter and ((byte)'c' or (byte)'v' or (byte)'t')]
-            ? isEnd ? Ends[letter - 'a'] : Begins[letter - 'a']
-            : (isEnd ? "/" : "") + Encoding.UTF8.GetString(name);
+        // Of these there may be millions.
+        return name switch
+        {
+            [var letter and ((byte)'c' or (byte)'v' or (byte)'t')] => isEnd ? Ends[letter - 'a'] : Begins[letter - 'a'],
+            [(byte)'r', (byte)'o', (byte)'w'] => isEnd ? "/row" : "row",
+            [(byte)'s', (byte)'i'] => isEnd ? "/si" : "si",
+            [(byte)'i', (byte)'s'] => isEnd ? "/is" : "is",
+            _ => isEnd ? "/" : Encoding.UTF8.GetString(name),
+        };
     }
 
     private void TakeText(int length)

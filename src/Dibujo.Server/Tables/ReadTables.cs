@@ -9,15 +9,18 @@ internal sealed class ReadTables : IDisposable
 {
     private const long MostCells = 6_000_000;
 
+    /// <summary>As many cells a title takes that is known for a table.</summary>
+    private const int TitleWeight = 4;
+
     private static readonly TimeSpan Patience = TimeSpan.FromMinutes(30);
 
     private readonly MemoryCache tables = new(new MemoryCacheOptions { SizeLimit = MostCells });
 
     /// <summary>Keeps a table, under a number that nobody can guess; null where there is no room.</summary>
-    internal KeptTable? Keep(SourceTable table, ImmutableArray<string> sheets, ICellLookup lookup)
+    internal KeptTable? Keep(SourceTable table, ImmutableArray<string> sheets, StoredLookup lookup)
     {
         var kept = new KeptTable(Guid.NewGuid(), table, sheets, lookup);
-        tables.Set(kept.Id, kept, new MemoryCacheEntryOptions { SlidingExpiration = Patience, Size = (long)table.Headers.Length * (table.Rows.Count + 1) });
+        tables.Set(kept.Id, kept, new MemoryCacheEntryOptions { SlidingExpiration = Patience, Size = ((long)table.Headers.Length * (table.Rows.Count + 1)) + (TitleWeight * lookup.Size) });
         return Find(kept.Id);
     }
 

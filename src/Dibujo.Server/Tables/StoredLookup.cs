@@ -17,6 +17,9 @@ internal sealed class StoredLookup : ICellLookup
 
     public IReadOnlyList<string> RecordTypes { get; }
 
+    /// <summary>How many records and people it knows.</summary>
+    internal int Size => people.Count + numbers.Values.Sum(known => known.Count);
+
     internal static async Task<StoredLookup> ReadAsync(DibujoDb db, CancellationToken cancellation)
     {
         var types = await db.RecordTypes.Where(t => t.Published != null).OrderBy(t => t.Key).Select(t => new { t.Key, t.Label }).ToListAsync(cancellation);

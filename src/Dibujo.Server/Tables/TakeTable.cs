@@ -53,8 +53,8 @@ internal static class TakeTable
             By = http.User.Identity!.Name!,
             At = clock.GetUtcNow().UtcDateTime,
         });
-        audit.Note(http, AuditEvent.RecordTypeBegun, request.Key);
-        audit.Note(http, AuditEvent.Published, $"{request.Key}, edition 1");
+        audit.Note(http, AuditEvent.RecordTypeBegun, definition.RecordType.Label);
+        audit.Note(http, AuditEvent.Published, $"{definition.RecordType.Label}, edition 1");
         try
         {
             await unit.SaveAsync(cancellation);
@@ -65,7 +65,7 @@ internal static class TakeTable
         }
 
         var rows = TakenTable.Rows(kept.Table, request.Columns, kept.Lookup);
-        return importer.Begin(request.Key, rows, http.User, audit.Entry(http, AuditEvent.RecordsImported, request.Key)) is var (import, _)
+        return importer.Begin(request.Key, rows, http.User, audit.Entry(http, AuditEvent.RecordsImported, definition.RecordType.Label)) is var (import, _)
             ? TypedResults.Ok(new TableTaken(request.Key, import.Id))
             : ImportRecords.TooMany();
     }

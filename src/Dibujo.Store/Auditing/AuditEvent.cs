@@ -72,4 +72,7 @@ public enum AuditEvent
 
     /// <summary>A person took a view from everybody.</summary>
     ViewWithdrawn,
+
+    /// <summary>An administrator took the trail out as a file.</summary>
+    AuditExported,
 }

@@ -16,13 +16,10 @@ internal static class IndexFunctions
     /// <summary>Makes the functions known to a connection.</summary>
     internal static void AddTo(SqliteConnection connection)
     {
-        connection.CreateFunction<object?, string, byte[]?>("dibujo_key", (value, type) => ListKey.Of(Of(value, type)), isDeterministic: true);
-        connection.CreateFunction<string, string>("dibujo_text", TextOf, isDeterministic: true);
+        connection.CreateFunction<object?, string, byte[]?>("dibujo_key", (value, type) => RecordIndex.Key(Of(value, type)), isDeterministic: true);
+        connection.CreateFunction<string, string>("dibujo_text", values => RecordIndex.Text(new(Document(values))), isDeterministic: true);
         connection.CreateFunction<byte[], string, string, bool>("dibujo_holds", Holds, isDeterministic: true);
     }
-
-    /// <summary>All text in a record, folded, one value a line: what a search looks at first.</summary>
-    private static string TextOf(string values) => string.Join('\n', Document(values).Values.SelectMany(Texts).Select(ListKey.Folded));
 
     /// <summary>Whether one of those fields, named in a list with commas, has the folded text in it. It is called for very many records, and makes nothing of them.</summary>
     private static bool Holds(byte[] values, string fields, string text)
@@ -45,13 +42,6 @@ internal static class IndexFunctions
     }
 
     private static bool IsNamed(ReadOnlySpan<byte> field, string fields) => fields.Split(',').Contains(Encoding.UTF8.GetString(field));
-
-    private static IEnumerable<string> Texts(Value value) => value switch
-    {
-        Text text => [text.Content],
-        Compound compound => compound.Parts.Values,
-        _ => [],
-    };
 
     private static IReadOnlyDictionary<string, Value> Document(string json) => JsonSerializer.Deserialize(json, CoreJson.Default.IReadOnlyDictionaryStringValue)!;
 

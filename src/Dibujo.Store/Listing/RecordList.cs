@@ -169,6 +169,6 @@ public sealed class RecordList(DibujoDb db)
             fields[reader.GetString(0)] = reader.GetInt64(1);
         }
 
-        return Passing.Of(query, new(query.Type, fields, connection));
+        return Passing.Of(query, new(query.Type, fields, connection, query.Zone));
     }
 }

@@ -12,6 +12,9 @@ namespace Dibujo.Store.Listing;
 /// <param name="Descending">Whether the last comes first. What is blank comes last either way.</param>
 public sealed record RecordQuery(RecordType Type, Filter? Filter = null, string? Search = null, string SortBy = ListColumn.ChangedAt, bool Descending = false)
 {
+    /// <summary>The site's time, in which days and moments are asked for: records are saved by UTC.</summary>
+    public TimeZoneInfo Zone { get; init; } = TimeZoneInfo.Utc;
+
     /// <summary>The fields whose texts are searched.</summary>
     internal IEnumerable<string> Searched => Type.Fields.Where(one => one.Type is TextType or LongTextType or CompoundType).Select(one => one.Key);
 }

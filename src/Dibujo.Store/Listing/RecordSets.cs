@@ -15,7 +15,8 @@ namespace Dibujo.Store.Listing;
 /// <param name="type">The record type. Records of other types are in some sets: whoever asks looks among those of the type.</param>
 /// <param name="fields">The numbers by which the index calls its fields.</param>
 /// <param name="connection">Where the records are; open.</param>
-internal sealed class RecordSets(RecordType type, IReadOnlyDictionary<string, long> fields, SqliteConnection connection)
+/// <param name="zone">The site's time.</param>
+internal sealed class RecordSets(RecordType type, IReadOnlyDictionary<string, long> fields, SqliteConnection connection, TimeZoneInfo zone)
 {
     /// <summary>How many bits a set has: one more than the highest number.</summary>
     private readonly int count = CountOf(connection);
@@ -81,7 +82,7 @@ internal sealed class RecordSets(RecordType type, IReadOnlyDictionary<string, lo
         var column = ListColumn.Of(type, clause.Of)!;
         var (positive, isNegated) = Positive(clause.Test);
         using var command = Command();
-        command.CommandText = new TestSql(type, fields, command).Of(column, positive, [.. clause.Values.Select(value => column.Type.Fit(value)!)]);
+        command.CommandText = new TestSql(type, fields, command, zone).Of(column, positive, [.. clause.Values.Select(value => column.Type.Fit(value)!)]);
         var passing = Found(command);
         return isNegated ? passing.Not() : passing;
     }

@@ -10,7 +10,8 @@ namespace Dibujo.Store.Listing;
 /// <param name="type">The record type.</param>
 /// <param name="fields">The numbers by which the index calls its fields.</param>
 /// <param name="command">Takes the values that are compared.</param>
-internal sealed class TestSql(RecordType type, IReadOnlyDictionary<string, long> fields, SqliteCommand command)
+/// <param name="zone">The site's time, in which days and moments are meant.</param>
+internal sealed class TestSql(RecordType type, IReadOnlyDictionary<string, long> fields, SqliteCommand command, TimeZoneInfo zone)
 {
     /// <summary>The query; its values have been fitted to the column.</summary>
     internal string Of(ListColumn column, Test test, Value[] values)
@@ -21,7 +22,7 @@ internal sealed class TestSql(RecordType type, IReadOnlyDictionary<string, long>
             ListColumn.Number => records + Compared("\"Id\"", test, [.. values.Select(value => (object)(value is Number number ? (double)number.Amount : -1))]),
             ListColumn.Workflow => records + Compared("\"Workflow\"", test, Plain(values)),
             ListColumn.ChangedBy => records + Compared("\"ChangedBy\"", test, Plain(values)),
-            ListColumn.ChangedAt => records + Compared("\"ChangedAt\"", test, [.. values.Select(value => (object)Stored(value))]),
+            ListColumn.ChangedAt => records + Saved(test, [.. values.Select(Stored)]),
             ListColumn.Stage => records + Stages(test, values),
             _ when test == Test.Complete => Indexed(Standing.CompleteKeyOf(column.Key), "1"),
             _ => Indexed(column.Key, Keyed(test, values)),
@@ -83,10 +84,25 @@ internal sealed class TestSql(RecordType type, IReadOnlyDictionary<string, long>
 
     private static object[] Plain(Value[] values) => [.. values.Select(value => (object)value.Plain)];
 
-    private static DateTime Stored(Value value) => value switch
+    /// <summary>When a record was saved beside a day or a moment: either lasts from its beginning to before its end.</summary>
+    private string Saved(Test test, (DateTime From, DateTime To)[] values) => test switch
     {
-        Moment moment => moment.At,
-        Date date => date.Day.ToDateTime(TimeOnly.MinValue),
-        _ => DateTime.MinValue,
+        Test.OneOf => "(" + string.Join(" OR ", values.Select(value => Saved(Test.Is, [value]))) + ")",
+        Test.Before => $"\"ChangedAt\" < {command.Parameter(values[0].From)}",
+        Test.OnOrBefore => $"\"ChangedAt\" < {command.Parameter(values[0].To)}",
+        Test.FromOn => $"\"ChangedAt\" >= {command.Parameter(values[0].From)}",
+        Test.After => $"\"ChangedAt\" >= {command.Parameter(values[0].To)}",
+        Test.FilledIn => "1",
+        _ => $"\"ChangedAt\" >= {command.Parameter(values[0].From)} AND \"ChangedAt\" < {command.Parameter(values[^1].To)}",
     };
+
+    private (DateTime From, DateTime To) Stored(Value value) => value switch
+    {
+        Moment moment => (Utc(moment.At), Utc(moment.At.AddSeconds(1))),
+        Date date => (Utc(date.Day.ToDateTime(TimeOnly.MinValue)), Utc(date.Day.AddDays(date.Day == DateOnly.MaxValue ? 0 : 1).ToDateTime(TimeOnly.MinValue))),
+        _ => (DateTime.MinValue, DateTime.MinValue),
+    };
+
+    /// <summary>A moment that the clocks passed over is the one after.</summary>
+    private DateTime Utc(DateTime there) => TimeZoneInfo.ConvertTimeToUtc(zone.IsInvalidTime(there) ? there.AddHours(1) : there, zone);
 }

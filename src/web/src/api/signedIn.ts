@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { goBy } from '../writing/siteTime';
 import { answered, keepToken } from './client';
 import { readSignIn, signOut } from './generated';
 
@@ -11,6 +12,7 @@ export function useSignedIn() {
     queryFn: async () => {
       const signedIn = await answered(readSignIn());
       keepToken(signedIn.token);
+      goBy(signedIn.timeZone);
       return signedIn;
     },
     staleTime: Infinity,

@@ -23,14 +23,16 @@ export function stayConnected(
     })
     .configureLogging(LogLevel.None)
     .build();
-  const start = () => {
+  const start = (then?: () => void) => {
     connection.start().then(
-      () => watch(connection),
-      () => isWanted && window.setTimeout(start, anew),
+      () => watch(connection).then(then),
+      () => isWanted && window.setTimeout(() => start(then), anew),
     );
   };
   Object.entries(on).forEach(([message, act]) => connection.on(message, act as (...told: unknown[]) => void));
   connection.onreconnected(() => void watch(connection).then(missed));
+  // The server has ended it: one may do something else by now, or did not read for too long. Who may come again does so.
+  connection.onclose(() => isWanted && window.setTimeout(() => start(missed), soonest));
   start();
   return () => {
     isWanted = false;

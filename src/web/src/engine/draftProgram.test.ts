@@ -32,6 +32,27 @@ it('hands over only the rules that an edit brings, and the numbers of the others
   expect(worker.asked[0]!.operands).toEqual([1, [3, 1], undefined]);
 });
 
+it('hands all rules over anew after very many edits, so that those of long ago are forgotten there', async () => {
+  const [crate, fee] = [rule('crate'), rule('fee')];
+  const { worker, program } = begun(definition(crate, fee));
+  void program.edit(definition(crate, fee));
+  await worker.answer({ program: 1, problems });
+  await worker.answer({ problems });
+  const sent: unknown[] = [];
+  for (let edits = 0; edits < 1200; edits++) {
+    void program.edit(definition(crate, rule(`fee ${edits}`)));
+    await settled();
+    sent.push(worker.asked[0]!.operands[1]);
+    await worker.answer({ problems });
+  }
+
+  const whole = sent.filter((rules) => typeof (rules as unknown[])[0] === 'object');
+  expect(whole).toHaveLength(1);
+  void program.edit(definition(crate, fee));
+  await settled();
+  expect((worker.asked[0]!.operands[1] as unknown[])[0]).toBe(0);
+});
+
 it('hands the whole draft over again where an edit could not be taken in', async () => {
   const [crate, broken, mended] = [rule('crate'), rule('broken'), rule('mended')];
   const { worker, program } = begun(definition(crate));
@@ -58,7 +79,7 @@ it('carries a record over to what was edited while it was being opened', async (
 
   await worker.answer({ session: 5, elements: [], all: delta, unheld: [] });
   await worker.answer({ problems });
-  expect(worker.asked[0]).toMatchObject({ operation: 'edit', operands: [1, [1], 5] });
+  expect(worker.asked[0]).toMatchObject({ operation: 'edit', operands: [1, [0], 5] });
   await worker.answer({ problems, delta });
   await opening;
 

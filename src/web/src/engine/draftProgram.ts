@@ -20,6 +20,9 @@ interface Opening {
   generation: number;
 }
 
+/** So many versions of rules the engine keeps beside those that are in the draft. */
+const mostKept = 1000;
+
 /** A draft in the engine. Only the rules that an edit brings go over; the others are known there by number. */
 export class DraftProgram {
   private opened?: Opening;
@@ -69,6 +72,11 @@ export class DraftProgram {
   async edit(definition: Definition, record?: OpenRecord): Promise<DraftProblems> {
     try {
       const { problems, delta } = await this.ask((program) => {
+        // Rules that went over are kept there: after many edits they are all sent anew, and those of before are forgotten.
+        if (this.count > mostKept + 3 * definition.rules.length || !definition.rules.some((rule) => this.numbers.has(rule))) {
+          this.numbers = new WeakMap();
+          this.count = 0;
+        }
         const rules = definition.rules.map((rule) => this.numbers.get(rule) ?? rule);
         definition.rules.forEach((rule) => {
           if (!this.numbers.has(rule)) {

@@ -34,6 +34,7 @@ export function Looked({ looked, onTake, onLeave }: Props) {
           <Text size="sm">
             {looked.report.imported} rows {looked.isTaken ? 'came in' : 'can come in'}, {looked.report.refused}{' '}
             {looked.isTaken ? 'were refused' : 'cannot'}.
+            {(looked.report.notReached ?? 0) > 0 && ` ${looked.report.ended ?? ''} ${looked.report.notReached} were not come to.`}
           </Text>
           {(looked.report.latest ?? []).map((record) => (
             <Text key={record} size="sm" className={lines.wrong}>

@@ -29,7 +29,7 @@ import { ColumnChoice } from './ColumnChoice';
 import { Files } from './Files';
 import { AddTest, FilterBar } from './FilterBar';
 import { Grid } from './Grid';
-import { layoutOf, requestOf, writtenLayout, type Layout } from './layout';
+import { layoutOf, leftOut, requestOf, writtenLayout, type Layout } from './layout';
 import classes from './ListPage.module.css';
 import { Outcomes, type Batch } from './Outcomes';
 import { useEditing } from './useEditing';
@@ -59,6 +59,7 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
   const last = views.find(({ name }) => name === '')?.layout;
   const written = address.get('list');
   const layout = useMemo(() => layoutOf(written ? writtenLayout(written) : last, type, known), [written, last, type, known]);
+  const missing = useMemo(() => leftOut(written ? writtenLayout(written) : last, layout), [written, last, layout]);
   const [search, setSearch] = useState(layout.search);
   const [searched] = useDebouncedValue(search, 200);
   const request = useMemo(() => requestOf({ ...layout, search: searched }, known), [layout, searched, known]);
@@ -137,6 +138,12 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
         <Begin type={type} />
       </Group>
       <FilterBar known={known} people={people} layout={layout} onLayout={onLayout} />
+      {missing > 0 && (
+        <Text size="sm" role="status">
+          {missing === 1 ? 'One column or test' : `${missing} columns or tests`} of this view no longer{' '}
+          {missing === 1 ? 'fits' : 'fit'} the records, and {missing === 1 ? 'is' : 'are'} left out.
+        </Text>
+      )}
       {chosen.length > 0 && (
         <Bulk type={type} rows={chosen} people={people} onChange={change} onDone={() => setTicked(new Set())} />
       )}

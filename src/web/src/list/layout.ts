@@ -26,6 +26,9 @@ export interface Layout {
 }
 
 const usualWidth = 150;
+
+/** As many as the server takes. */
+const [mostClauses, mostValues] = [30, 1000];
 const widths: Record<string, number> = { '@number': 70, '@stage': 120, '@changedAt': 190, '@changedBy': 140 };
 
 export const widthOf = (key: string) => widths[key] ?? usualWidth;
@@ -67,7 +70,50 @@ export function writtenLayout(text: string | null): unknown {
 const listOf = <T extends object>(written: unknown) =>
   (Array.isArray(written) ? written : []).filter((one): one is T => typeof one === 'object' && one !== null);
 
-/** The layout that an address, or a kept view, gives; what it does not say is as usual. Columns that are gone are left out. */
+/** Whether a column can be compared with that: what is not filled in yet can always. */
+function fits({ type }: ColumnView, value: unknown): boolean {
+  if (value === null || value === undefined || value === '') {
+    return true;
+  }
+  switch (type?.kind) {
+    case 'number':
+    case 'money':
+    case 'link':
+      return typeof value === 'number';
+    case 'yesNo':
+      return typeof value === 'boolean';
+    case 'choice':
+      return type.options.some(({ key }) => key === value);
+    case 'choices':
+      return [value].flat().every((one) => type.options.some(({ key }) => key === one));
+    case 'date':
+    case 'dateTime':
+      return typeof value === 'string' && /^\d{4}-\d{2}-\d{2}/.test(value);
+    default:
+      return typeof value === 'string' || typeof value === 'number';
+  }
+}
+
+/** A test as far as it still makes sense; undefined where it makes none. */
+function fitting(clause: Clause, known: ColumnView[]): Clause | undefined {
+  const column = known.find(({ key }) => key === clause.of);
+  if (!column || !Array.isArray(clause.values) || column.tests?.every(({ test }) => test !== clause.test)) {
+    return undefined;
+  }
+  const values = clause.values.filter((value) => fits(column, value)).slice(0, mostValues);
+  return values.length === 0 && clause.values.length > 0 ? undefined : { ...clause, values };
+}
+
+/** How many of the columns and tests that were asked for are not there any more, or do not fit what they are about. */
+export function leftOut(written: unknown, layout: Layout): number {
+  const given = (typeof written === 'object' && written !== null ? written : {}) as Partial<Layout>;
+  const columns = new Set(listOf<Column>(given.columns).map(({ key }) => key));
+  const gone = [...columns].filter((key) => !layout.columns.some((column) => column.key === key)).length;
+  const sort = typeof given.sortBy === 'string' && layout.sortBy === null ? 1 : 0;
+  return gone + sort + listOf<Clause>(given.clauses).length - layout.clauses.length;
+}
+
+/** The layout that an address, or a kept view, gives, as far as it fits; what it does not say is as usual. See {@link leftOut}. */
 export function layoutOf(written: unknown, type: RecordType, known: ColumnView[]): Layout {
   const usual = usualLayout(type);
   const given = (typeof written === 'object' && written !== null ? written : {}) as Partial<Layout>;
@@ -81,7 +127,9 @@ export function layoutOf(written: unknown, type: RecordType, known: ColumnView[]
       columns.length > 0 ? columns.map(({ key, width }) => ({ key, width: Number(width) || widthOf(key) })) : usual.columns,
     search: typeof given.search === 'string' ? given.search : '',
     isAny: given.isAny === true,
-    clauses: listOf<Clause>(given.clauses).filter(({ of, values }) => isKnown(of) && Array.isArray(values)),
+    clauses: listOf<Clause>(given.clauses)
+      .flatMap((clause) => fitting(clause, known) ?? [])
+      .slice(0, mostClauses),
     sortBy: isKnown(given.sortBy) ? (given.sortBy ?? null) : null,
     descending: given.descending === true,
   };

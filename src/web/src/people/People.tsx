@@ -7,7 +7,9 @@ import { useSignedIn } from '../api/signedIn';
 import { when } from '../writing/when';
 import { Place } from '../frame/Place';
 import lines from '../sheet/lines.module.css';
+import { Access } from './Access';
 import { AccountForm } from './AccountForm';
+import { Disabling } from './Disabling';
 import { HandedOut, type Link } from './HandedOut';
 import classes from './People.module.css';
 
@@ -16,6 +18,8 @@ export function People() {
   const queries = useQueryClient();
   const own = useSignedIn().data?.person?.userName;
   const [edited, setEdited] = useState<AccountEntry | 'new'>();
+  const [looked, setLooked] = useState<AccountEntry>();
+  const [disabling, setDisabling] = useState<AccountEntry>();
   const [link, setLink] = useState<Link>();
   const [problem, setProblem] = useState<Problem>();
   const found = useQuery({ queryKey: ['accounts'], queryFn: () => answered(listAccounts()) });
@@ -87,13 +91,16 @@ export function People() {
                     <Button size="compact-sm" variant="default" onClick={() => void handOut(account)}>
                       Password link
                     </Button>
+                    <Button size="compact-sm" variant="default" onClick={() => setLooked(account)}>
+                      Sessions…
+                    </Button>
                     <Button
                       size="compact-sm"
                       variant="default"
                       disabled={account.userName === own}
-                      onClick={() => void disable(account, !account.isDisabled)}
+                      onClick={() => (account.isDisabled ? void disable(account, false) : setDisabling(account))}
                     >
-                      {account.isDisabled ? 'Let in again' : 'Disable'}
+                      {account.isDisabled ? 'Let in again' : 'Disable…'}
                     </Button>
                   </Group>
                 </Table.Td>
@@ -105,6 +112,17 @@ export function People() {
           A disabled person is signed out at once, everywhere. What they did stays in the histories.
         </Text>
       </div>
+      {looked && <Access account={looked} onClose={() => setLooked(undefined)} />}
+      {disabling && (
+        <Disabling
+          account={disabling}
+          onClose={() => setDisabling(undefined)}
+          onDisable={() => {
+            setDisabling(undefined);
+            void disable(disabling, true);
+          }}
+        />
+      )}
       {edited && (
         <AccountForm
           account={edited === 'new' ? undefined : edited}

@@ -25,6 +25,7 @@ export function IntakeProgress({ id, fileOf }: Props) {
   const progress = found.data;
   const problem = found.error as Problem | null;
   const report = progress?.report;
+  const notReached = report?.notReached ?? 0;
   const refused = report?.rows.filter(({ reasons }) => reasons.length > 0) ?? [];
   return (
     <>
@@ -37,7 +38,7 @@ export function IntakeProgress({ id, fileOf }: Props) {
         <div role="status">
           <Text size="sm" mt="sm">
             {progress.looked.toLocaleString()} of {progress.rows.toLocaleString()} rows are taken in. This page may be left; they
-            go on.
+            go on until you sign out.
           </Text>
           <Group mt={4}>
             <Progress
@@ -59,7 +60,11 @@ export function IntakeProgress({ id, fileOf }: Props) {
               ? 'None was refused.'
               : refused.length === 1
                 ? 'One was refused; the file still has it.'
-                : `${refused.length.toLocaleString()} were refused; the file still has them.`}
+                : `${refused.length.toLocaleString()} were refused; the file still has them.`}{' '}
+            {notReached > 0 &&
+              `${report.ended ?? ''} ${
+                notReached === 1 ? 'One row was not come to.' : `${notReached.toLocaleString()} rows were not come to.`
+              }`}
           </Text>
           {refused.length > 0 && fileOf && (
             <Button

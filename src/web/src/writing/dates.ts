@@ -1,4 +1,5 @@
 /** Days and moments by the site's clock, as the person's locale writes them. In records they are text of ISO 8601. */
+import { siteTime } from './siteTime';
 
 const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeZone: 'UTC' });
 const moment = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short', timeZone: 'UTC' });
@@ -78,10 +79,7 @@ export const inLocale = (sentence: string): string =>
     },
   );
 
-const isoToday = () => {
-  const now = new Date();
-  return iso(Date.UTC(now.getFullYear(), now.getMonth(), now.getDate()));
-};
+const isoToday = () => siteTime().slice(0, 10);
 
 const iso = (at: number) => new Date(at).toISOString().slice(0, 10);
 

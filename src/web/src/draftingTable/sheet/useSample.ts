@@ -7,6 +7,7 @@ import type { Values } from '../../engine/answers';
 import type { DraftProgram } from '../../engine/draftProgram';
 import { OpenRecord } from '../../engine/openRecord';
 import { engine } from '../../engine/pageEngine';
+import { siteTime } from '../../writing/siteTime';
 import type { View } from './view';
 
 /** How the record is looked at. */
@@ -43,7 +44,7 @@ function unpublished(type: RecordType): RecordView {
       stage: workflow?.stages[0]?.key ?? '',
       isNew: true,
       channel: 'form',
-      now: new Date().toISOString().slice(0, 19),
+      now: siteTime(),
     },
     linked: [],
     states: [],
