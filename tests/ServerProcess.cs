@@ -86,9 +86,9 @@ internal sealed class ServerProcess : IAsyncDisposable
     }
 
     /// <summary>Starts the server where it cannot start: what it says and with which code it ends.</summary>
-    internal static async Task<(int ExitCode, string Says)> Fail(string data)
+    internal static async Task<(int ExitCode, string Says)> Fail(string data, int? largestFile = null)
     {
-        var info = StartInfo(data, new Uri($"http://127.0.0.1:{FreePort()}"), null, []);
+        var info = StartInfo(data, new Uri($"http://127.0.0.1:{FreePort()}"), largestFile, []);
         info.RedirectStandardError = true;
         using var failing = Process.Start(info)!;
         failing.OutputDataReceived += (_, _) => { };
@@ -106,6 +106,15 @@ internal sealed class ServerProcess : IAsyncDisposable
         copying.BeginOutputReadLine();
         await copying.WaitForExitAsync();
         return copying.ExitCode;
+    }
+
+    /// <summary>Runs the server's command that makes an account an administrator's again: what it prints.</summary>
+    internal static async Task<string> Rescue(string data, string name)
+    {
+        using var rescuing = Process.Start(StartInfo(data, new Uri($"http://127.0.0.1:{FreePort()}"), null, ["--demo=false", $"--administrator={name}"]))!;
+        var printed = await rescuing.StandardOutput.ReadToEndAsync();
+        await rescuing.WaitForExitAsync();
+        return printed;
     }
 
     private static ProcessStartInfo StartInfo(string data, Uri address, int? largestFile, string[] settings)

@@ -45,6 +45,31 @@ public sealed class DraftStepTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public async Task A_record_type_that_waits_for_a_choice_keeps_the_examples_that_go_with_it()
+    {
+        var ada = await site.Known("ada");
+        var before = await ada.Read(Draft.Address);
+        var known = before["version"]!.GetValue<int>();
+        await Make(ada, Typed("Theirs", null));
+
+        var made = await Make(ada, Typed("Mine", """[{"name": "Goes with mine", "setting": {"workflow": "standard", "stage": "enquiry", "isNew": false, "channel": "form", "now": "2026-11-24T09:00:00"}, "values": {}, "changes": {}, "expect": []}]"""));
+
+        var collision = Assert.Single(made["collisions"]!.AsArray(), one => one!["step"]!["recordType"] is not null)!;
+        using var settled = await ada.Post($"{Draft.Address}/collisions/{collision["id"]}", new { keep = "later" });
+        Assert.Equal(HttpStatusCode.OK, settled.StatusCode);
+        var after = (await ada.Read(Draft.Address))["definition"]!;
+        Assert.Equal("Mine", after["recordType"]!["label"]!.GetValue<string>());
+        Assert.Contains("Goes with mine", after["examples"]!.ToJsonString(), StringComparison.Ordinal);
+
+        string Typed(string label, string? examples)
+        {
+            var type = before["definition"]!["recordType"]!.DeepClone();
+            type["label"] = label;
+            return $$"""{"edits": [], "recordType": {{type.ToJsonString()}}, "recordTypeBase": {{known}}, "examples": {{examples ?? "null"}}}""";
+        }
+    }
+
+    [Fact]
     public async Task A_step_that_is_sent_again_is_made_once()
     {
         var ada = await site.Known("ada");

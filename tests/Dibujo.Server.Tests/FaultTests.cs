@@ -48,6 +48,62 @@ public sealed class FaultTests : IDisposable
     }
 
     [Fact]
+    public async Task A_disk_that_is_full_at_the_start_is_no_damage()
+    {
+        await using (await ServerProcess.Start(data))
+        {
+            // Only to have data.
+        }
+
+        Settle();
+        // Not even the few pages of what is shared between connections have room.
+        var (exitCode, says) = await ServerProcess.Fail(data, largestFile: 16);
+
+        Assert.Equal((3, true), (exitCode, says.Contains(Database, StringComparison.Ordinal)));
+        Assert.Contains("disk", says, StringComparison.Ordinal);
+        Assert.DoesNotContain("Put back", says, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("deleted")]
+    [InlineData("replaced")]
+    [InlineData("cut")]
+    public async Task No_save_is_answered_that_goes_with_the_process(string what)
+    {
+        await using (await ServerProcess.Start(data))
+        {
+            // Only to have data.
+        }
+
+        Settle();
+        await using var server = await ServerProcess.Start(data);
+        var lorenz = new Caller(new HttpClient { BaseAddress = server.Address });
+        await lorenz.SignIn("lorenz");
+        var id = await lorenz.Begin(new { title = "Kite" });
+        var version = (await lorenz.Read($"/api/records/{id}"))["version"]!.GetValue<int>();
+        if (what == "cut")
+        {
+            await using var cut = new FileStream(Database, FileMode.Open, FileAccess.Write, FileShare.ReadWrite | FileShare.Delete);
+            cut.SetLength(4096);
+        }
+        else
+        {
+            File.Move(Database, Database + ".gone");
+            if (what == "replaced")
+            {
+                File.Copy(Database + ".gone", Database);
+            }
+        }
+
+        using var saved = await lorenz.Post($"/api/records/{id}/saves", new { version, changes = new { title = "Kite that goes" } });
+        await Task.Delay(TimeSpan.FromSeconds(2.1));
+        using var health = await lorenz.Get("/health");
+
+        Assert.Equal((HttpStatusCode.ServiceUnavailable, HttpStatusCode.ServiceUnavailable), (saved.StatusCode, health.StatusCode));
+        Assert.Contains("Nothing was saved", await saved.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task Two_processes_do_not_share_a_folder()
     {
         await using var first = await ServerProcess.Start(data);

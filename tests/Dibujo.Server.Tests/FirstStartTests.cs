@@ -32,6 +32,7 @@ public sealed class FirstStartTests
         var copy = Path.Combine(data, "copy");
         Assert.Equal(0, await ServerProcess.BackUp(data, copy));
         Assert.Equal(3, await ServerProcess.BackUp(data, copy));
+        Assert.True(OperatingSystem.IsWindows() || OfOwnerOnly(copy));
         await using var restored = await ServerProcess.Start(copy, null, "--demo=false");
         Assert.DoesNotContain("/welcome#", restored.Said, StringComparison.Ordinal);
         var vera = await CallerAt(restored);
@@ -55,6 +56,33 @@ public sealed class FirstStartTests
         Assert.Equal(HttpStatusCode.NotFound, old.StatusCode);
         Assert.Contains("/welcome#", later.Said, StringComparison.Ordinal);
     }
+
+    [Fact]
+    public async Task Where_no_administrator_is_left_the_command_line_makes_a_link()
+    {
+        var data = ServerProcess.NewDataFolder();
+        await using (await ServerProcess.Start(data))
+        {
+            // The demo's people.
+        }
+
+        var key = KeyIn(await ServerProcess.Rescue(data, "rosa"));
+
+        Assert.NotEmpty(key);
+        await using var server = await ServerProcess.Start(data);
+        var rosa = await CallerAt(server);
+        using var set = await rosa.Post("/api/welcome", new { key, password = "a good long one" });
+        Assert.Equal(HttpStatusCode.NoContent, set.StatusCode);
+        using var signedIn = await rosa.Try("rosa", "a good long one");
+        await rosa.FetchToken();
+        var person = (await rosa.Read("/api/sign-in"))["person"]!;
+        Assert.True(person["isAdministrator"]!.GetValue<bool>());
+        Assert.Contains("registrar", person["roles"]!.ToJsonString(), StringComparison.Ordinal);
+    }
+
+    [System.Runtime.Versioning.UnsupportedOSPlatform("windows")]
+    private static bool OfOwnerOnly(string folder) => Directory.EnumerateFileSystemEntries(folder, "*", SearchOption.AllDirectories).Append(folder)
+        .All(one => (File.GetUnixFileMode(one) & ~(UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute)) == UnixFileMode.None);
 
     /// <summary>What follows # in the link that was printed; empty where none was.</summary>
     private static string KeyIn(string said) => Regex.Match(said, "(?<=/welcome#)[0-9A-F]{64}", RegexOptions.None, TimeSpan.FromSeconds(1)).Value;

@@ -34,6 +34,9 @@ public sealed record ListColumn(string Key, string Label, FieldType Type, Immuta
     private static readonly ChoiceType Progresses = new(
         [new("notRelevant", "does not apply"), new("notBegun", "not begun"), new("begun", "begun"), new("complete", "complete")]);
 
+    /// <summary>The value as the column is compared with it, a moment also with a whole day; null where it cannot be.</summary>
+    public Value? Fit(Value value) => Type.Fit(value) ?? (Type is DateTimeType ? new DateType().Fit(value) : null);
+
     /// <summary>The column of that key; null for none.</summary>
     public static ListColumn? Of(RecordType type, string key) => All(type).FirstOrDefault(column => column.Key == key);
 
@@ -66,7 +69,7 @@ public sealed record ListColumn(string Key, string Label, FieldType Type, Immuta
             ? $"There is no column “{Excerpt.Of(clause.Of)}”. Filter by one of the record type."
             : !column.Tests.Contains(clause.Test) ? $"{column.Label} cannot be tested like that. Choose a test that fits it."
             : !IsCount(clause) ? $"{column.Label} is compared with the wrong number of values."
-            : clause.Values.Any(value => column.Type.Fit(value) is null) ? $"{column.Label} is compared with something that it cannot hold. Give {column.Type.Noun}."
+            : clause.Values.Any(value => column.Fit(value) is null) ? $"{column.Label} is compared with something that it cannot hold. Give {column.Type.Noun}."
             : null).FirstOrDefault(mistake => mistake is not null);
     }
 

@@ -82,7 +82,7 @@ internal sealed class RecordSets(RecordType type, IReadOnlyDictionary<string, lo
         var column = ListColumn.Of(type, clause.Of)!;
         var (positive, isNegated) = Positive(clause.Test);
         using var command = Command();
-        command.CommandText = new TestSql(type, fields, command, zone).Of(column, positive, [.. clause.Values.Select(value => column.Type.Fit(value)!)]);
+        command.CommandText = new TestSql(type, fields, command, zone).Of(column, positive, [.. clause.Values.Select(value => column.Fit(value)!)]);
         var passing = Found(command);
         return isNegated ? passing.Not() : passing;
     }

@@ -22,9 +22,10 @@ internal sealed class TestSql(RecordType type, IReadOnlyDictionary<string, long>
             ListColumn.Number => records + Compared("\"Id\"", test, [.. values.Select(value => (object)(value is Number number ? (double)number.Amount : -1))]),
             ListColumn.Workflow => records + Compared("\"Workflow\"", test, Plain(values)),
             ListColumn.ChangedBy => records + Compared("\"ChangedBy\"", test, Plain(values)),
-            ListColumn.ChangedAt => records + Saved(test, [.. values.Select(Stored)]),
+            ListColumn.ChangedAt => records + Lasting("\"ChangedAt\"", test, [.. values.Select(Stored)]),
             ListColumn.Stage => records + Stages(test, values),
             _ when test == Test.Complete => Indexed(Standing.CompleteKeyOf(column.Key), "1"),
+            _ when column.Type is DateTimeType && values.Any(value => value is Date) => Indexed(column.Key, Lasting("\"Key\"", test, [.. values.Select(Keys)])),
             _ => Indexed(column.Key, Keyed(test, values)),
         };
     }
@@ -84,19 +85,24 @@ internal sealed class TestSql(RecordType type, IReadOnlyDictionary<string, long>
 
     private static object[] Plain(Value[] values) => [.. values.Select(value => (object)value.Plain)];
 
-    /// <summary>When a record was saved beside a day or a moment: either lasts from its beginning to before its end.</summary>
-    private string Saved(Test test, (DateTime From, DateTime To)[] values) => test switch
+    /// <summary>Something beside days and moments: either lasts from its beginning to before its end.</summary>
+    private string Lasting(string what, Test test, (object From, object To)[] values) => test switch
     {
-        Test.OneOf => "(" + string.Join(" OR ", values.Select(value => Saved(Test.Is, [value]))) + ")",
-        Test.Before => $"\"ChangedAt\" < {command.Parameter(values[0].From)}",
-        Test.OnOrBefore => $"\"ChangedAt\" < {command.Parameter(values[0].To)}",
-        Test.FromOn => $"\"ChangedAt\" >= {command.Parameter(values[0].From)}",
-        Test.After => $"\"ChangedAt\" >= {command.Parameter(values[0].To)}",
+        Test.OneOf => "(" + string.Join(" OR ", values.Select(value => $"({Lasting(what, Test.Is, [value])})")) + ")",
+        Test.Before => $"{what} < {command.Parameter(values[0].From)}",
+        Test.OnOrBefore => $"{what} < {command.Parameter(values[0].To)}",
+        Test.FromOn => $"{what} >= {command.Parameter(values[0].From)}",
+        Test.After => $"{what} >= {command.Parameter(values[0].To)}",
         Test.FilledIn => "1",
-        _ => $"\"ChangedAt\" >= {command.Parameter(values[0].From)} AND \"ChangedAt\" < {command.Parameter(values[^1].To)}",
+        _ => $"{what} >= {command.Parameter(values[0].From)} AND {what} < {command.Parameter(values[^1].To)}",
     };
 
-    private (DateTime From, DateTime To) Stored(Value value) => value switch
+    /// <summary>Of a value in the index: a moment's key begins with its day.</summary>
+    private static (object From, object To) Keys(Value value) => value is Date { Day: var day } && day < DateOnly.MaxValue
+        ? (ListKey.Of(value)!, ListKey.Of(new Date(day.AddDays(1)))!)
+        : (ListKey.Of(value)!, (byte[])[.. ListKey.Of(value)!, 0]);
+
+    private (object From, object To) Stored(Value value) => value switch
     {
         Moment moment => (Utc(moment.At), Utc(moment.At.AddSeconds(1))),
         Date date => (Utc(date.Day.ToDateTime(TimeOnly.MinValue)), Utc(date.Day.AddDays(date.Day == DateOnly.MaxValue ? 0 : 1).ToDateTime(TimeOnly.MinValue))),
