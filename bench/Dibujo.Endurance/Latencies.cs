@@ -16,6 +16,8 @@ internal sealed class Latencies
 
     internal bool HasErrors => !wrong.IsEmpty;
 
+    internal TimeSpan Longest => TimeSpan.FromMilliseconds(all.Select(one => one.Took).DefaultIfEmpty().Max());
+
     /// <summary>Sends a request and notes how it went. A conflict is an answer like any other.</summary>
     internal async Task NoteAsync(Func<Task<HttpResponseMessage>> send)
     {

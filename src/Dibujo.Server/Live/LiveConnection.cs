@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Security.Claims;
 using System.Threading.Channels;
 using Dibujo.Server.Accounts;
@@ -13,9 +14,20 @@ internal sealed class LiveConnection
 {
     private const int LongestQueue = 64;
 
+    /// <summary>A page calls when somebody opens a record or a list: nobody does that so often.</summary>
+    private const int MostCalls = 100;
+
+    private static readonly TimeSpan CallsWithin = TimeSpan.FromSeconds(10);
+
+    /// <summary>How long it is taken for granted that what has just been looked up is still so; what ends a right closes the connection anyway.</summary>
+    private static readonly TimeSpan Trust = TimeSpan.FromSeconds(1);
+
     private readonly HubCallerContext context;
     private readonly Channel<(string What, object?[] Of)> queue = Channel.CreateBounded<(string, object?[])>(new BoundedChannelOptions(LongestQueue) { SingleReader = true });
     private volatile bool isEnded;
+    private int calls;
+    private long callsSince = Stopwatch.GetTimestamp();
+    private long? lookedAt;
 
     internal LiveConnection(HubCallerContext context, ISingleClientProxy client)
     {
@@ -43,6 +55,23 @@ internal sealed class LiveConnection
 
     /// <summary>What it wants to be told of; kept by <see cref="LiveConnections"/>.</summary>
     internal HashSet<string> Topics { get; } = new(StringComparer.Ordinal);
+
+    /// <summary>Counts a call; false where there have been too many, and it is closed.</summary>
+    internal bool Count()
+    {
+        if (Stopwatch.GetElapsedTime(callsSince) > CallsWithin)
+        {
+            (calls, callsSince) = (0, Stopwatch.GetTimestamp());
+        }
+
+        return ++calls <= MostCalls;
+    }
+
+    /// <summary>Whether its right was looked up a moment ago.</summary>
+    internal bool IsTrusted => lookedAt is { } at && Stopwatch.GetElapsedTime(at) < Trust;
+
+    /// <summary>Its right has been looked up, and holds.</summary>
+    internal void Trusted() => lookedAt = Stopwatch.GetTimestamp();
 
     /// <summary>Tells it something, once it comes to read that.</summary>
     internal void Tell(string what, object?[] of)

@@ -29,6 +29,15 @@ internal sealed class LiveConnections
         }
     }
 
+    /// <summary>The connection of that number; null for one that is closed.</summary>
+    internal LiveConnection? Find(string id)
+    {
+        lock (turn)
+        {
+            return connections.GetValueOrDefault(id);
+        }
+    }
+
     /// <summary>Forgets one that is closed, and answers with what it was told of.</summary>
     internal ImmutableArray<string> Remove(string id)
     {
