@@ -25,6 +25,9 @@ public sealed class ProgramCompiler
     /// <summary>Each rule that was met, by identity.</summary>
     private readonly Dictionary<Rule, KnownRule> known = new(ReferenceEqualityComparer.Instance);
 
+    /// <summary>How many rules are known, those of earlier drafts included: never more than some times as many as a draft has.</summary>
+    internal int Known => known.Count;
+
     /// <summary>A number for each key, and the rule that had it last.</summary>
     private readonly Dictionary<string, (int Number, Rule Rule)> keys = new(StringComparer.Ordinal);
     private Frame frame;

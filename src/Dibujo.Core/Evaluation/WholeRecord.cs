@@ -95,8 +95,12 @@ public sealed class WholeRecord
         return other;
     }).Where(other => other.IsRelevant);
 
-    /// <summary>The other forms, whether they apply or not, with the record as it is saved; to be asked before anything is changed.</summary>
-    internal IEnumerable<Session> ElsewhereAsSaved() => Others.Select(OpenedAt);
+    /// <summary>One of the other forms with the record as it is saved, without any change or move, until it is asked for again.</summary>
+    internal Session AsSaved(Session other)
+    {
+        other.Replace(AtHand.Saved, other.Setting with { Move = null });
+        return other;
+    }
 
     private Session OpenedAt(Form form)
     {

@@ -51,14 +51,13 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
         }
 
         var changes = new ChangeCheck(program, session.Form, records).Fit(saved, submission.Changes, refusals);
-        var before = move is null && changes.Count > 0 ? record.ElsewhereAsSaved().ToDictionary(other => other.Form.Key, Shortcomings.Of, StringComparer.Ordinal) : null;
         session.Change(changes);
         CheckReached(session, saved, changes, refusals);
         var end = new EndCheck(session, move?.Key, isAtHand: true);
         refusals.AddRange(end.Missing().Concat(end.NotOffered()).Concat(end.Violations()).Concat(end.Stops().Select(stop => stop.Refusal)));
         if (move is not null || changes.Count > 0)
         {
-            CheckElsewhere(record, move, before, refusals);
+            CheckElsewhere(record, move, refusals);
         }
 
         var values = move is null ? session.Values() : Enter(move, record, refusals);
@@ -146,7 +145,7 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
     private static Value Part(Value whole, string part) => whole is Compound compound ? compound[part] : Value.Blank;
 
     /// <summary>A move needs what every form that applies asks for; a save alone may not make anything worse on another form.</summary>
-    private void CheckElsewhere(WholeRecord record, Move? move, Dictionary<string, Shortcomings>? before, ImmutableArray<Refusal>.Builder refusals)
+    private static void CheckElsewhere(WholeRecord record, Move? move, ImmutableArray<Refusal>.Builder refusals)
     {
         foreach (var other in record.Elsewhere())
         {
@@ -157,10 +156,12 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
                 continue;
             }
 
-            var was = before?[other.Form.Key] ?? Shortcomings.Of(new Session(program, other.Saved, other.Setting with { Move = null }, records));
+            // What was said of it after the change has been written down by now.
+            var said = stops.ConvertAll(stop => Shortcomings.Said(other, stop.Message));
+            var was = Shortcomings.Of(record.AsSaved(other));
             refusals.AddRange(missing.Where(refusal => move is not null || !was.Missing.Contains(refusal.Field)));
             refusals.AddRange(notOffered.Where(refusal => !was.NotOffered.Contains(refusal.Field)));
-            refusals.AddRange(stops.Where(stop => move is not null || !was.Stops.Contains(Shortcomings.Said(other, stop.Message))).Select(stop => stop.Refusal));
+            refusals.AddRange(stops.Where((_, i) => move is not null || !was.Stops.Contains(said[i])).Select(stop => stop.Refusal));
         }
     }
 

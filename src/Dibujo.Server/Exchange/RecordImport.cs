@@ -167,7 +167,7 @@ internal sealed class RecordImport(
             request = new RecordToSave(author!, record.Id, record.Version, changes, Form: Type.Forms[0].Key);
         }
 
-        var (write, instead) = writing.Judge(edition, record, request);
+        var (write, instead) = writing.Judge(edition, record, request, kind.IsTrial);
         if (write is null)
         {
             return instead is WriteOutcome.Refused refused ? [.. refused.Refusals.Select(r => r.Sentence(Type))] : [NotWritten.Sentence(instead!)];

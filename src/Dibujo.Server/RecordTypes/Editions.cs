@@ -21,6 +21,9 @@ internal sealed class Editions : IDisposable
     private readonly MemoryCache former = new(new MemoryCacheOptions { SizeLimit = MostFormer });
     private readonly ConcurrentDictionary<string, (int Number, ImmutableDictionary<string, string> Keys)> formerKeys = new(StringComparer.Ordinal);
 
+    /// <summary>How many are kept that are not in force.</summary>
+    internal int Former => former.Count;
+
     /// <inheritdoc/>
     public void Dispose() => former.Dispose();
 

@@ -25,6 +25,9 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
 {
     private const int MostMeanwhile = 25;
 
+    private static readonly Func<DibujoDb, string, Task<int?>> Published = EF.CompileAsyncQuery(
+        (DibujoDb db, string type) => db.RecordTypes.Where(t => t.Key == type).Select(t => t.Published).SingleOrDefault());
+
     private (Edition Edition, WholeRecord Record)? open;
 
     /// <summary>Begins a record.</summary>
@@ -45,7 +48,7 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
             }
 
             // Before anything that was sent is looked at.
-            return request.Version == record.Version ? Judge(edition, record, request) : (null, await OvertakenAsync(record.Id, request.Version, cancellation));
+            return request.Version == record.Version ? Judge(edition, record, request) : (null, await OvertakenAsync(record, request.Version, cancellation));
         },
         cancellation);
 
@@ -53,7 +56,8 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
     /// <param name="edition">The edition in force.</param>
     /// <param name="stored">The record as it is stored; null for one to be begun.</param>
     /// <param name="request">What is asked for.</param>
-    internal (JudgedWrite? Write, WriteOutcome? Instead) Judge(Edition edition, StoredRecord? stored, WriteRequest request)
+    /// <param name="isTrial">Whether it will not be stored: then it is not looked at how the record would stand.</param>
+    internal (JudgedWrite? Write, WriteOutcome? Instead) Judge(Edition edition, StoredRecord? stored, WriteRequest request, bool isTrial = false)
     {
         var type = edition.Definition.RecordType;
         var setting = stored is null ? circumstances.OfNew(type, (request as RecordToBegin)?.Workflow, request.By) : circumstances.Of(stored, request.By);
@@ -83,8 +87,12 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
             return (new(edition, through, stored, stored!, null, record), null);
         }
 
-        changed.Standing = Standing.Of(record, verdict.Values, setting with { Stage = changed.Stage });
-        (changed.StandingEdition, changed.StandingDay) = (edition.Number, DateOnly.FromDateTime(setting.Now));
+        if (!isTrial)
+        {
+            changed.Standing = Standing.Of(record, verdict.Values, setting with { Stage = changed.Stage });
+            (changed.StandingEdition, changed.StandingDay) = (edition.Number, DateOnly.FromDateTime(setting.Now));
+        }
+
         return (new(edition, through, stored, changed, entry, record), null);
     }
 
@@ -98,14 +106,15 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
             await unit.RunAsync(
                 async () =>
                 {
-                    if (await db.RecordTypes.Where(t => t.Key == type).Select(t => t.Published).SingleOrDefaultAsync(cancellation) != edition.Number)
+                    if (await Published(db, type) != edition.Number)
                     {
                         throw new EditionSupersededException();
                     }
 
-                    int[] ids = [.. some.Where(one => one.Entry is not null).Select(one => one.Before?.Id).OfType<int>()];
+                    // One by itself is turned away by the database where it comes too late; of several the others are stored.
+                    int[] ids = some.Count == 1 ? [] : [.. some.Where(one => one.Entry is not null).Select(one => one.Before?.Id).OfType<int>()];
                     var versions = ids.Length == 0 ? [] : await db.Records.Where(r => ids.Contains(r.Id)).Select(r => new { r.Id, r.Version }).ToDictionaryAsync(r => r.Id, r => r.Version, cancellation);
-                    overtaken.UnionWith(some.Where(one => one is { Entry: not null, Before: { } before } && versions.GetValueOrDefault(before.Id) != before.Version).Select(one => one.Record.Id));
+                    overtaken.UnionWith(some.Where(one => some.Count > 1 && one is { Entry: not null, Before: { } before } && versions.GetValueOrDefault(before.Id) != before.Version).Select(one => one.Record.Id));
                     JudgedWrite[] stored = [.. some.Where(one => one.Entry is not null && !IsOvertaken(one))];
                     Array.ForEach(stored, Track);
                     if (stored.Length > 0)
@@ -114,6 +123,10 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
                     }
                 },
                 cancellation);
+        }
+        catch (DbUpdateException failure) when (some is [{ Before: not null } only] && failure.IsOvertaken())
+        {
+            overtaken.Add(only.Record.Id);
         }
         catch (EditionSupersededException)
         {
@@ -128,7 +141,9 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
         var outcomes = ImmutableArray.CreateBuilder<WriteOutcome>();
         foreach (var one in some)
         {
-            outcomes.Add(IsOvertaken(one) ? await OvertakenAsync(one.Record.Id, one.Before!.Version, cancellation) : new WriteOutcome.Stored(one));
+            outcomes.Add(!IsOvertaken(one) ? new WriteOutcome.Stored(one)
+                : await db.Records.AsNoTracking().SingleOrDefaultAsync(r => r.Id == one.Record.Id, cancellation) is { } now ? await OvertakenAsync(now, one.Before!.Version, cancellation)
+                : new WriteOutcome.NoSuchRecord(one.Record.Id));
         }
 
         return outcomes.ToImmutable();
@@ -181,14 +196,9 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
         db.History.Add(one.Entry!);
     }
 
-    private async Task<WriteOutcome> OvertakenAsync(int id, int version, CancellationToken cancellation)
+    private async Task<WriteOutcome> OvertakenAsync(StoredRecord now, int version, CancellationToken cancellation)
     {
-        if (await db.Records.AsNoTracking().SingleOrDefaultAsync(r => r.Id == id, cancellation) is not { } now)
-        {
-            return new WriteOutcome.NoSuchRecord(id);
-        }
-
-        var meanwhile = await db.History.AsNoTracking().Where(e => e.RecordId == id && e.Version > version).OrderByDescending(e => e.Version).Take(MostMeanwhile).ToListAsync(cancellation);
+        var meanwhile = await db.History.AsNoTracking().Where(e => e.RecordId == now.Id && e.Version > version).OrderByDescending(e => e.Version).Take(MostMeanwhile).ToListAsync(cancellation);
         return new WriteOutcome.Overtaken(now, meanwhile.FirstOrDefault()?.By ?? now.ChangedBy, [.. meanwhile]);
     }
 }

@@ -38,6 +38,22 @@ public class RelinkTests
     }, iter: Worlds);
 
     [Fact]
+    public void However_often_rules_are_edited_few_more_are_known_than_there_are()
+    {
+        var definition = new Chance(7).Definition();
+        var compiler = new ProgramCompiler(definition.RecordType);
+        var rules = definition.Rules;
+        for (var edit = 0; edit < 3000; edit++)
+        {
+            rules = rules.SetItem(edit % rules.Length, rules[edit % rules.Length] with { Reason = $"Edited {edit} times" });
+            compiler.Compile(rules);
+            Assert.InRange(compiler.Known, 0, 1001 + (3 * rules.Length));
+        }
+
+        Assert.Equal(Written(new ProgramCompiler(definition.RecordType).Compile(rules).Program), Written(compiler.Compile(rules).Program));
+    }
+
+    [Fact]
     public void Renaming_a_rule_or_giving_another_reason_links_nothing() => Gen.UInt.Sample(seed =>
     {
         var chance = new Chance(seed);
