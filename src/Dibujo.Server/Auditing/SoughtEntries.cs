@@ -1,3 +1,4 @@
+using Dibujo.Store;
 using Dibujo.Store.Auditing;
 using Microsoft.EntityFrameworkCore;
 
@@ -35,13 +36,13 @@ internal sealed record SoughtEntries(string? Search, string? Event, string? Who,
 
         if (From is { } first)
         {
-            var from = Utc(first, zone);
+            var from = zone.ToUtc(first);
             entries = entries.Where(e => e.At >= from);
         }
 
         if (To is { } last && last < DateOnly.MaxValue)
         {
-            var to = Utc(last.AddDays(1), zone);
+            var to = zone.ToUtc(last.AddDays(1));
             entries = entries.Where(e => e.At < to);
         }
 
@@ -53,11 +54,5 @@ internal sealed record SoughtEntries(string? Search, string? Event, string? Who,
         }
 
         return entries;
-    }
-
-    private static DateTime Utc(DateOnly day, TimeZoneInfo zone)
-    {
-        var there = day.ToDateTime(TimeOnly.MinValue);
-        return TimeZoneInfo.ConvertTimeToUtc(zone.IsInvalidTime(there) ? there.AddHours(1) : there, zone);
     }
 }

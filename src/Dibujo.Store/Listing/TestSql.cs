@@ -104,11 +104,8 @@ internal sealed class TestSql(RecordType type, IReadOnlyDictionary<string, long>
 
     private (object From, object To) Stored(Value value) => value switch
     {
-        Moment moment => (Utc(moment.At), Utc(moment.At.AddSeconds(1))),
-        Date date => (Utc(date.Day.ToDateTime(TimeOnly.MinValue)), Utc(date.Day.AddDays(date.Day == DateOnly.MaxValue ? 0 : 1).ToDateTime(TimeOnly.MinValue))),
+        Moment moment => (zone.ToUtc(moment.At), zone.ToUtc(moment.At < DateTime.MaxValue.AddSeconds(-1) ? moment.At.AddSeconds(1) : DateTime.MaxValue)),
+        Date date => (zone.ToUtc(date.Day), zone.ToUtc(date.Day.AddDays(date.Day == DateOnly.MaxValue ? 0 : 1))),
         _ => (DateTime.MinValue, DateTime.MinValue),
     };
-
-    /// <summary>A moment that the clocks passed over is the one after.</summary>
-    private DateTime Utc(DateTime there) => TimeZoneInfo.ConvertTimeToUtc(zone.IsInvalidTime(there) ? there.AddHours(1) : there, zone);
 }

@@ -96,12 +96,18 @@ export function AuditTrail() {
           value={sought.who}
           onChange={(who) => seek({ who })}
         />
+        <Text size="sm" aria-hidden>
+          from
+        </Text>
         <TextInput
           type="date"
           aria-label="From this day on"
           value={sought.from}
           onChange={(event) => seek({ from: event.currentTarget.value })}
         />
+        <Text size="sm" aria-hidden>
+          to
+        </Text>
         <TextInput
           type="date"
           aria-label="Up to this day"

@@ -52,7 +52,7 @@ export function Access({ account, onClose }: { account: AccountEntry; onClose: (
             <Table.Tr>
               <Table.Th>What</Table.Th>
               <Table.Th>Since</Table.Th>
-              <Table.Th>Until</Table.Th>
+              <Table.Th>Use</Table.Th>
               <Table.Th aria-label="What can be done" />
             </Table.Tr>
           </Table.Thead>
