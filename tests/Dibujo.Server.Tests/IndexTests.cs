@@ -30,6 +30,22 @@ public sealed class IndexTests(Site site) : IClassFixture<Site>
         Assert.Empty(await Mended());
     }
 
+    [Fact]
+    public async Task Whoever_writes_and_by_whatever_way_the_index_is_right()
+    {
+        var ada = await site.Known("ada");
+        var id = await ada.Begin(new { title = "By hand", borrower = "A house", insuredValue = 1200 });
+        using var changed = await ada.Save(id, new { title = "By another hand", borrower = (string?)null, insuredValue = 1300, purpose = "research" });
+        using var imported = await ada.Send(HttpMethod.Post, "/api/record-types/object-loan/records.csv?overwrite=true", $"id,title,borrower\n{id},By file,Another house\n,Begun by file,A third\n", true, "text/csv");
+        var version = (await ada.Read($"/api/records/{id}"))["version"]!.GetValue<int>();
+        using var rows = await ada.Post("/api/record-types/object-loan/changes", new { rows = new[] { new { id, version, changes = new { title = "By a row" } } }, columns = new[] { "title" } });
+        await site.InStore(db => db.Records.Where(r => r.Id == id).ExecuteUpdateAsync(set => set.SetProperty(r => r.Values, new Core.Values.RecordValues([KeyValuePair.Create<string, Core.Values.Value>("title", new Core.Values.Text("By one statement"))]))));
+
+        Assert.All(new[] { changed, imported, rows }, answer => Assert.True(answer.IsSuccessStatusCode));
+        Assert.Empty(await Mended());
+        Assert.Equal([id], await Found(ada, """{"kind": "clause", "of": "title", "test": "is", "values": ["by ONE statement"]}""", id));
+    }
+
     private Task<IReadOnlyList<int>> Mended() => site.Services.GetRequiredService<Reindexing>().RunAsync(default);
 
     /// <summary>Those of some records that pass a filter.</summary>

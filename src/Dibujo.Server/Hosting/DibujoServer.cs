@@ -77,6 +77,7 @@ internal static class DibujoServer
         builder.Services.AddSingleton<Restanding>();
         builder.Services.AddHostedService(services => services.GetRequiredService<Restanding>());
         builder.Services.AddScoped<IndexCheck>();
+        builder.Services.AddScoped<RecordIndexing>();
         builder.Services.AddSingleton<Reindexing>();
         builder.Services.AddHostedService(services => services.GetRequiredService<Reindexing>());
         builder.Services.AddSingleton<ReadTables>();

@@ -45,7 +45,8 @@ internal static class ChangeRows
             {
                 WriteOutcome.Stored { Write: var write } => Stored(write, row),
                 WriteOutcome.Overtaken overtaken => NotStored(
-                    row, overtaken, await PersonNames.ReadAsync(db, overtaken.By, cancellation)) with { Version = overtaken.Now.Version },
+                    row, overtaken, await PersonNames.ReadAsync(db, overtaken.By, cancellation)) with
+                { Version = overtaken.Now.Version },
                 WriteOutcome.Refused refused => NotStored(row, refused) with { Refusals = refused.Refusals },
                 _ => NotStored(row, outcome),
             });

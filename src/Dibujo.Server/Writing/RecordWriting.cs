@@ -21,7 +21,7 @@ namespace Dibujo.Server.Writing;
 /// Judging needs no turn and holds up nobody; storing is short. A record is opened once for each of its forms (see
 /// <see cref="WholeRecord"/>), and the sessions serve for verdict, standing and answer, and for the records after.
 /// </remarks>
-internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editions, Circumstances circumstances, RecordLookup lookup, RecordNews news, TimeProvider clock)
+internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editions, Circumstances circumstances, RecordIndexing indexing, RecordLookup lookup, RecordNews news, TimeProvider clock)
 {
     private const int MostMeanwhile = 25;
 
@@ -117,6 +117,7 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
                     overtaken.UnionWith(some.Where(one => some.Count > 1 && one is { Entry: not null, Before: { } before } && versions.GetValueOrDefault(before.Id) != before.Version).Select(one => one.Record.Id));
                     JudgedWrite[] stored = [.. some.Where(one => one.Entry is not null && !IsOvertaken(one))];
                     Array.ForEach(stored, Track);
+                    await indexing.StoreAsync([.. stored.Select(one => (one.Before, one.Record))], cancellation);
                     if (stored.Length > 0)
                     {
                         unit.Afterwards(() => news.Saved(type, stored[0].Record.ChangedBy, [.. stored.Select(one => one.Record.Id)]));

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Dibujo.Core.Json;
 using Dibujo.Core.Listing;
 using Dibujo.Core.Values;
+using Dibujo.Store.Writing;
 using Microsoft.Data.Sqlite;
 
 namespace Dibujo.Store.Listing;
@@ -18,6 +19,7 @@ internal static class IndexFunctions
     {
         connection.CreateFunction<object?, string, byte[]?>("dibujo_key", (value, type) => RecordIndex.Key(Of(value, type)), isDeterministic: true);
         connection.CreateFunction<string, string>("dibujo_text", values => RecordIndex.Text(new(Document(values))), isDeterministic: true);
+        connection.CreateFunction("dibujo_by_trigger", () => RecordIndexing.IsByTrigger);
         connection.CreateFunction<byte[], string, string, bool>("dibujo_holds", Holds, isDeterministic: true);
     }
 
