@@ -140,6 +140,7 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
         {
             entry.HasOne(e => e.Record).WithMany().HasForeignKey(e => e.RecordId).OnDelete(DeleteBehavior.Restrict);
             entry.HasIndex(e => new { e.RecordId, e.Version }).IsUnique();
+            entry.HasIndex(e => new { e.By, e.Ticket }).IsUnique().HasFilter("\"Ticket\" IS NOT NULL");
             Json(entry.Property(e => e.Before));
             Json(entry.Property(e => e.After));
         });

@@ -8,7 +8,7 @@ using Dibujo.Store.Definitions;
 namespace Dibujo.Server.Drafts;
 
 /// <summary>The one way in which drafts are changed: by steps, each noted with who and when, and told to all who have the draft open.</summary>
-internal sealed class DraftChange(DibujoDb db, LiveConnections live, TimeProvider clock)
+internal sealed class DraftChange(DibujoDb db, LiveConnections live, Sender sender, TimeProvider clock)
 {
     /// <summary>Makes a step; what collides in it waits for a choice. Nothing is stored before the unit of work is.</summary>
     internal Drafting Make(StoredRecordType type, DraftStep step, string by)
@@ -57,6 +57,6 @@ internal sealed class DraftChange(DibujoDb db, LiveConnections live, TimeProvide
         return made;
     }
 
-    /// <summary>Tells everybody who has the draft open, once it is stored.</summary>
-    internal void Tell(StoredRecordType type) => live.Tell(DraftHub.Of(type.Key), "Changed", type.DraftVersion);
+    /// <summary>Tells everybody else who has the draft open, once it is stored.</summary>
+    internal void Tell(StoredRecordType type) => live.Tell(sender, DraftHub.Of(type.Key), "Changed", type.DraftVersion);
 }

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Dibujo.Core.Drafts;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Auditing;
@@ -22,8 +21,17 @@ internal static class MakeDraftStep
             .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status409Conflict)
             .WithMetadata(new RequestSizeLimitAttribute(Exchange.RequestFile.Largest));
 
-    private static async Task<Results<Ok<DraftStepMade>, ProblemHttpResult>> Run(
-        string key, DraftStep step, HttpContext http, DibujoDb db, UnitOfWork unit, DraftChange change, DraftEdits edits, CancellationToken cancellation)
+    /// <param name="key">Key of the record type.</param>
+    /// <param name="step">What is to be done.</param>
+    /// <param name="after">The version that the sender knows: the answer has the steps since, its own among them. Null for none of them.</param>
+    /// <param name="http">The request.</param>
+    /// <param name="db">The store.</param>
+    /// <param name="unit">In which it is stored.</param>
+    /// <param name="change">How drafts are changed.</param>
+    /// <param name="edits">What is noted of it.</param>
+    /// <param name="cancellation">Ends it.</param>
+    private static async Task<Results<Ok<DraftNews>, ProblemHttpResult>> Run(
+        string key, DraftStep step, int? after, HttpContext http, DibujoDb db, UnitOfWork unit, DraftChange change, DraftEdits edits, CancellationToken cancellation)
     {
         if (step.RecordType is { } type && type.Key != key)
         {
@@ -48,7 +56,7 @@ internal static class MakeDraftStep
             {
                 await unit.RunAsync(() => edits.NoteAsync(http, before, made, cancellation), cancellation);
                 change.Tell(stored);
-                return TypedResults.Ok(new DraftStepMade(stored.DraftVersion, await ReadDraft.CollisionsAsync(db, key, cancellation)));
+                return TypedResults.Ok((await ReadDraftSteps.NewsAsync(db, key, after, cancellation))!);
             }
             catch (DbUpdateConcurrencyException)
             {
@@ -59,8 +67,3 @@ internal static class MakeDraftStep
         return SaveDraft.Overtaken();
     }
 }
-
-/// <summary>The draft's version after a step.</summary>
-/// <param name="Version">Steps after the one that the editor knew are to be read: others may have come between.</param>
-/// <param name="Collisions">Everything that waits for a choice.</param>
-internal sealed record DraftStepMade(int Version, ImmutableArray<CollisionView> Collisions);

@@ -20,15 +20,27 @@ internal static class ReadDraftSteps
 
     private static async Task<Results<Ok<DraftNews>, ProblemHttpResult>> Read(string key, int after, DibujoDb db, CancellationToken cancellation)
     {
+        return await NewsAsync(db, key, after, cancellation) is { } news ? TypedResults.Ok(news) : ReadRecordTypes.NoSuchRecordType(key);
+    }
+
+    /// <summary>What is new since that version; null where there is no such record type.</summary>
+    /// <param name="db">The store.</param>
+    /// <param name="key">Key of the record type.</param>
+    /// <param name="after">The version that is known; null for whoever reads the draft anew.</param>
+    /// <param name="cancellation">Ends it.</param>
+    internal static async Task<DraftNews?> NewsAsync(DibujoDb db, string key, int? after, CancellationToken cancellation)
+    {
         if (await db.RecordTypes.AsNoTracking().Where(t => t.Key == key).Select(t => new { t.DraftVersion, t.Published }).SingleOrDefaultAsync(cancellation) is not { } type)
         {
-            return ReadRecordTypes.NoSuchRecordType(key);
+            return null;
         }
 
-        var steps = await db.DraftSteps.AsNoTracking().Where(step => step.RecordType == key && step.Version > after).OrderBy(step => step.Version).Take(Most + 1).ToListAsync(cancellation);
-        return TypedResults.Ok(new DraftNews(
-            type.DraftVersion, type.Published, steps.Count <= Most ? [.. steps.Select(step => new DraftStepView(step.Version, step.Step, step.By, step.At))] : null,
-            await ReadDraft.CollisionsAsync(db, key, cancellation)));
+        // Not beyond the version that is told: more may have been done since.
+        var steps = after is null ? null : await db.DraftSteps.AsNoTracking().Where(step => step.RecordType == key && step.Version > after && step.Version <= type.DraftVersion)
+            .OrderBy(step => step.Version).Take(Most + 1).ToListAsync(cancellation);
+        return new DraftNews(
+            type.DraftVersion, type.Published, steps?.Count <= Most ? [.. steps.Select(step => new DraftStepView(step.Version, step.Step, step.By, step.At))] : null,
+            await ReadDraft.CollisionsAsync(db, key, cancellation));
     }
 }
 

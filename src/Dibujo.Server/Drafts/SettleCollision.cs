@@ -16,8 +16,8 @@ internal static class SettleCollision
         api.MapPost("/record-types/{key}/draft/collisions/{id:int}", Run).WithName("SettleCollision").RequireAuthorization(Policies.Administrators)
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status409Conflict);
 
-    private static async Task<Results<Ok<DraftStepMade>, ProblemHttpResult>> Run(
-        string key, int id, CollisionChoice choice, HttpContext http, DibujoDb db, UnitOfWork unit, DraftChange change, DraftEdits edits,
+    private static async Task<Results<Ok<DraftNews>, ProblemHttpResult>> Run(
+        string key, int id, CollisionChoice choice, int? after, HttpContext http, DibujoDb db, UnitOfWork unit, DraftChange change, DraftEdits edits,
         CancellationToken cancellation)
     {
         if (await db.RecordTypes.SingleOrDefaultAsync(t => t.Key == key, cancellation) is not { } type
@@ -45,7 +45,7 @@ internal static class SettleCollision
         }
 
         change.Tell(type);
-        return TypedResults.Ok(new DraftStepMade(type.DraftVersion, await ReadDraft.CollisionsAsync(db, key, cancellation)));
+        return TypedResults.Ok((await ReadDraftSteps.NewsAsync(db, key, after, cancellation))!);
     }
 }
 

@@ -17,6 +17,7 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
             : TypedResults.Problem(
                 $"The header {AntiforgeryFilter.Header} is missing or out of date. Read /api/sign-in and send its token.",
                 statusCode: StatusCodes.Status400BadRequest,
-                title: "The request was not sent by Dibujo's own pages.");
+                title: "The request was not sent by Dibujo's own pages, or somebody has signed in or out since.",
+                extensions: [KeyValuePair.Create<string, object?>("isTokenOutOfDate", true)]);
     }
 }

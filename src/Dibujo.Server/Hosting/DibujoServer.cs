@@ -71,7 +71,9 @@ internal static class DibujoServer
         builder.Services.AddScoped<DraftEdits>();
         builder.Services.AddScoped<DraftChange>();
         builder.Services.AddSingleton<Publisher>();
+        builder.Services.AddHttpContextAccessor();
         builder.Services.AddSingleton<LiveConnections>();
+        builder.Services.AddSingleton<Sender>();
         builder.Services.AddSingleton<Rights>();
         builder.Services.AddSingleton<RecordNews>();
         builder.Services.AddSingleton<Restanding>();

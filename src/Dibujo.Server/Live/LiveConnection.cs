@@ -38,6 +38,9 @@ internal sealed class LiveConnection
         _ = SendAsync(client);
     }
 
+    /// <summary>By which it is known, here and at the other end.</summary>
+    internal string Id => context.ConnectionId;
+
     /// <summary>Account name of whose it is.</summary>
     internal string Person { get; }
 

@@ -96,9 +96,12 @@ internal sealed class LiveConnections
     }
 
     /// <summary>Tells all who want to know; waits for nobody.</summary>
-    internal void Tell(string topic, string what, params object?[] of)
+    internal void Tell(string topic, string what, params object?[] of) => Tell(null, topic, what, of);
+
+    /// <summary>Tells all who want to know but the page that has done it; waits for nobody.</summary>
+    internal void Tell(Sender? sender, string topic, string what, params object?[] of)
     {
-        foreach (var connection in Watching(topic))
+        foreach (var connection in Watching(topic).Where(one => sender?.Has(one) != true))
         {
             connection.Tell(what, of);
         }

@@ -40,7 +40,7 @@ internal static class ChangeRows
         RowReader? reader = null;
         foreach (var row in request.Rows)
         {
-            var outcome = await writing.SaveAsync(new(author, row.Id, row.Version, row.Changes, row.Move, row.Form), cancellation, key);
+            var outcome = await writing.SaveAsync(new(author, row.Id, row.Version, row.Changes, row.Move, row.Form) { Ticket = row.Ticket }, cancellation, key);
             outcomes.Add(outcome switch
             {
                 WriteOutcome.Stored { Write: var write } => Stored(write, row),
@@ -94,7 +94,8 @@ internal sealed record RowChanges(ImmutableArray<RowChange> Rows, ImmutableArray
 /// <param name="Changes">The changed fields with their new values.</param>
 /// <param name="Move">Key of a move to be made; null for none.</param>
 /// <param name="Form">Key of the form through which the fields are seen; null for the first that applies.</param>
-internal sealed record RowChange(int Id, int Version, ImmutableDictionary<string, Value> Changes, string? Move = null, string? Form = null);
+/// <param name="Ticket">Another one for each row of each request: where one whose answer was lost is sent again with the same, nothing is done twice.</param>
+internal sealed record RowChange(int Id, int Version, ImmutableDictionary<string, Value> Changes, string? Move = null, string? Form = null, Guid? Ticket = null);
 
 /// <summary>What came of a change to one record.</summary>
 /// <param name="Id">Its number.</param>

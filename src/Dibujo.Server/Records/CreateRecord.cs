@@ -18,7 +18,7 @@ internal static class CreateRecord
         string key, NewRecord request, RecordWriting writing, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, CancellationToken cancellation)
     {
         var author = Author.Of(user, request.InList);
-        return await writing.BeginAsync(key, new(author, request.Changes, request.Workflow, request.Move, request.Form), cancellation) switch
+        return await writing.BeginAsync(key, new(author, request.Changes, request.Workflow, request.Move, request.Form) { Ticket = request.Ticket }, cancellation) switch
         {
             WriteOutcome.Stored { Write: var write } => TypedResults.Created(
                 $"/api/records/{write.Record.Id}", RecordView.After(write, circumstances.Of(write.Record, author), lookup)),
@@ -33,5 +33,6 @@ internal static class CreateRecord
 /// <param name="Move">A move to be made at once; null for none.</param>
 /// <param name="Form">Key of the form that was filled in; null for the first that applies.</param>
 /// <param name="InList">Whether a person typed it into a list and not on a form. Of a program it says nothing.</param>
+/// <param name="Ticket">Another one for each request: where one whose answer was lost is sent again with the same, no other record is begun.</param>
 internal sealed record NewRecord(
-    ImmutableDictionary<string, Value> Changes, string? Workflow = null, string? Move = null, string? Form = null, bool InList = false);
+    ImmutableDictionary<string, Value> Changes, string? Workflow = null, string? Move = null, string? Form = null, bool InList = false, Guid? Ticket = null);

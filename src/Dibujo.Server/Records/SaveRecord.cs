@@ -20,7 +20,7 @@ internal static class SaveRecord
         int id, RecordSave request, DibujoDb db, RecordWriting writing, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, CancellationToken cancellation)
     {
         var author = Author.Of(user, request.InList);
-        return await writing.SaveAsync(new(author, id, request.Version, request.Changes, request.Move, request.Form), cancellation) switch
+        return await writing.SaveAsync(new(author, id, request.Version, request.Changes, request.Move, request.Form) { Ticket = request.Ticket }, cancellation) switch
         {
             WriteOutcome.Stored { Write: var write } => TypedResults.Ok(RecordView.After(write, circumstances.Of(write.Record, author), lookup)),
             WriteOutcome.Overtaken outcome => NotWritten.Problem(outcome, await PersonNames.ReadAsync(db, outcome.By, cancellation)),
@@ -35,5 +35,6 @@ internal static class SaveRecord
 /// <param name="Move">Key of the move to be made; null for none.</param>
 /// <param name="Form">Key of the form that was filled in; null for the first that applies.</param>
 /// <param name="InList">Whether a person typed it into a list and not on a form. Of a program it says nothing.</param>
+/// <param name="Ticket">Another one for each request: where one whose answer was lost is sent again with the same, nothing is done twice.</param>
 internal sealed record RecordSave(
-    int Version, ImmutableDictionary<string, Value> Changes, string? Move = null, string? Form = null, bool InList = false);
+    int Version, ImmutableDictionary<string, Value> Changes, string? Move = null, string? Form = null, bool InList = false, Guid? Ticket = null);

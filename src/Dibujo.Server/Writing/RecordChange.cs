@@ -50,7 +50,8 @@ internal static class RecordChange
     /// <param name="before">The values before; null for a record that has just been begun.</param>
     /// <param name="fromStage">The stage before.</param>
     /// <param name="through">The setting in which it came; null where nobody asked for it.</param>
-    internal static HistoryEntry? Entry(StoredRecord record, int edition, RecordValues? before, string fromStage, Setting? through = null)
+    /// <param name="ticket">By which whoever asked for it knows the request.</param>
+    internal static HistoryEntry? Entry(StoredRecord record, int edition, RecordValues? before, string fromStage, Setting? through = null, Guid? ticket = null)
     {
         var changed = Different(before ?? RecordValues.Empty, record.Values);
         return before is not null && changed.IsEmpty && record.Stage == fromStage ? null : new()
@@ -65,10 +66,25 @@ internal static class RecordChange
             After = Only(record.Values, changed),
             Channel = through is null ? null : SubjectTypes.KeyOf(through.Channel),
             Form = through is { Channel: Channel.Form or Channel.List } ? through.Form : null,
+            Ticket = ticket,
             FromStage = fromStage,
             ToStage = record.Stage,
         };
     }
+
+    /// <summary>The record as it was before that save of it.</summary>
+    internal static StoredRecord Undone(StoredRecord record, HistoryEntry entry) => new()
+    {
+        Id = record.Id,
+        RecordType = record.RecordType,
+        Workflow = record.Workflow,
+        Stage = entry.FromStage,
+        Title = record.Title,
+        Values = new(record.Values.ByField.Where(value => !entry.After.ByField.ContainsKey(value.Key)).Concat(entry.Before.ByField)),
+        Version = entry.Version - 1,
+        ChangedAt = record.ChangedAt,
+        ChangedBy = record.ChangedBy,
+    };
 
     /// <summary>Keys of the fields that hold something else.</summary>
     internal static ImmutableArray<string> Different(RecordValues before, RecordValues after) =>

@@ -32,7 +32,9 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
 
     /// <summary>Begins a record.</summary>
     internal Task<WriteOutcome> BeginAsync(string recordType, RecordToBegin request, CancellationToken cancellation) => UntilInForceAsync(async () =>
-        await editions.CurrentAsync(db, recordType, cancellation) is { } edition ? Judge(edition, null, request) : (null, new WriteOutcome.NoSuchRecordType(recordType)), cancellation);
+        await editions.CurrentAsync(db, recordType, cancellation) is not { } edition ? (null, new WriteOutcome.NoSuchRecordType(recordType))
+        : await RepeatedAsync(edition, request, cancellation) is { } done ? (null, done)
+        : Judge(edition, null, request), cancellation);
 
     /// <summary>Changes a record, moves it on, or both.</summary>
     /// <param name="request">What is asked for.</param>
@@ -48,7 +50,9 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
             }
 
             // Before anything that was sent is looked at.
-            return request.Version == record.Version ? Judge(edition, record, request) : (null, await OvertakenAsync(record, request.Version, cancellation));
+            return await RepeatedAsync(edition, request, cancellation) is { } done ? (null, done)
+                : request.Version == record.Version ? Judge(edition, record, request)
+                : (null, await OvertakenAsync(record, request.Version, cancellation));
         },
         cancellation);
 
@@ -81,7 +85,7 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
 
         var at = clock.GetUtcNow().UtcDateTime;
         var changed = stored is null ? RecordChange.Begun(edition, setting, verdict, at) : RecordChange.Changed(stored, edition, setting, verdict, at);
-        var entry = RecordChange.Entry(changed, edition.Number, stored is null ? null : RecordChange.Before(stored, edition), setting.Stage, through);
+        var entry = RecordChange.Entry(changed, edition.Number, stored is null ? null : RecordChange.Before(stored, edition), setting.Stage, through, request.Ticket);
         if (entry is null)
         {
             return (new(edition, through, stored, stored!, null, record), null);
@@ -125,6 +129,11 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
                 },
                 cancellation);
         }
+        catch (DbUpdateException failure) when (some is [{ Before: null, Entry.Ticket: not null }] && failure.IsOvertaken())
+        {
+            // The same request came twice at once, and the other was stored: it is answered like that one.
+            return [new WriteOutcome.Superseded()];
+        }
         catch (DbUpdateException failure) when (some is [{ Before: not null } only] && failure.IsOvertaken())
         {
             overtaken.Add(only.Record.Id);
@@ -165,6 +174,21 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
                 return outcome;
             }
         }
+    }
+
+    /// <summary>What came of a request that has been sent before by the same person; null for one that was not, or came to nothing.</summary>
+    private async Task<WriteOutcome?> RepeatedAsync(Edition edition, WriteRequest request, CancellationToken cancellation)
+    {
+        if (request.Ticket is not { } ticket
+            || await db.History.AsNoTracking().SingleOrDefaultAsync(e => e.Ticket == ticket && e.By == request.By.Person, cancellation) is not { } entry
+            || await db.Records.AsNoTracking().SingleAsync(r => r.Id == entry.RecordId, cancellation) is not { } record || record.RecordType != edition.Definition.RecordType.Key)
+        {
+            return null;
+        }
+
+        var setting = circumstances.Of(record, request.By);
+        var whole = Open(edition, record.Values.FittedTo(edition.Definition.RecordType), setting, request.Form);
+        return new WriteOutcome.Stored(new(edition, whole.AtHand.Setting, entry.Version == 1 ? null : RecordChange.Undone(record, entry), record, entry, whole));
     }
 
     private WholeRecord Open(Edition edition, RecordValues values, Setting setting, string? form)

@@ -8,7 +8,11 @@ namespace Dibujo.Server.Writing;
 /// <param name="Changes">The changed fields with their new values, bare as they came.</param>
 /// <param name="Move">Key of the move to be made with it; null for none.</param>
 /// <param name="Form">Key of the form through which it comes; null for the first that applies.</param>
-internal abstract record WriteRequest(Author By, ImmutableDictionary<string, Value> Changes, string? Move, string? Form);
+internal abstract record WriteRequest(Author By, ImmutableDictionary<string, Value> Changes, string? Move, string? Form)
+{
+    /// <summary>By which the sender knows it: where it comes once more, since the answer was lost, nothing is done twice. Null for one that is never sent again.</summary>
+    public Guid? Ticket { get; init; }
+}
 
 /// <summary>A record to be begun, in a workflow by its key; null for the record type's first.</summary>
 internal sealed record RecordToBegin(Author By, ImmutableDictionary<string, Value> Changes, string? Workflow = null, string? Move = null, string? Form = null)

@@ -29,6 +29,9 @@ namespace Dibujo.Store.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("DatePattern")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("DisplayName")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -39,6 +42,9 @@ namespace Dibujo.Store.Migrations
 
                     b.Property<bool>("EmailConfirmed")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Language")
+                        .HasColumnType("TEXT");
 
                     b.Property<bool>("LockoutEnabled")
                         .HasColumnType("INTEGER");
@@ -52,6 +58,9 @@ namespace Dibujo.Store.Migrations
 
                     b.Property<string>("NormalizedUserName")
                         .HasMaxLength(256)
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("NumberPattern")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("PasswordHash")
@@ -434,6 +443,9 @@ namespace Dibujo.Store.Migrations
                     b.Property<int>("RecordId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<Guid?>("Ticket")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("ToStage")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -442,6 +454,10 @@ namespace Dibujo.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("By", "Ticket")
+                        .IsUnique()
+                        .HasFilter("\"Ticket\" IS NOT NULL");
 
                     b.HasIndex("RecordId", "Version")
                         .IsUnique();

@@ -38,6 +38,12 @@ public sealed class HistoryEntry
     /// <summary>Key of the form through which it came; null where it came through none.</summary>
     public string? Form { get; init; }
 
+    /// <summary>
+    /// By which whoever asked for it knows the request: one whose answer was lost is sent again, and answered as it was then. Null where it
+    /// did not say.
+    /// </summary>
+    public Guid? Ticket { get; init; }
+
     /// <summary>The stage before.</summary>
     public required string FromStage { get; init; }
 

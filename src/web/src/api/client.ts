@@ -1,35 +1,124 @@
 import { client } from './generated/client.gen';
-import type { ProblemDetails, Refusal } from './generated';
+import type { ProblemDetails, Refusal, SignInView } from './generated';
 
 /** A problem document with what Dibujo adds to it. */
 export type Problem = ProblemDetails & { refusals?: Refusal[]; version?: number };
 
 let token = '';
 
-/** Every request that changes something carries the token that belongs to the person signed in. */
-export function keepToken(next: string) {
+/** Account name of the person whose page this is: the first who was signed in on it. */
+let owner: string | undefined;
+
+/** Takes over who is signed in: every request that changes something carries the token that belongs to that person. */
+export function keepSignIn({ token: next, person }: SignInView) {
   token = next;
+  owner ??= person?.userName;
 }
 
-client.setConfig({ baseUrl: '' });
+/** The connections to hubs that this page has: it is not told by them of what it does itself. */
+export const connections = new Set<() => string | null>();
+
 client.interceptors.request.use((request) => {
   if (request.method !== 'GET') {
-    request.headers.set('X-Dibujo-Token', token);
+    request.headers.set(tokenHeader, token);
+    const open = [...connections].flatMap((idOf) => idOf() ?? []);
+    if (open.length > 0) {
+      request.headers.set('X-Dibujo-Connections', open.join(','));
+    }
   }
   return request;
 });
 
-const listeners = new Set<() => void>();
+const tokenHeader = 'X-Dibujo-Token';
 
-/** Calls whenever the server says that nobody is signed in any more; answers with what ends that. */
-export function onSignedOut(listener: () => void) {
-  listeners.add(listener);
-  return () => void listeners.delete(listener);
+/**
+ * Sends a request. Where the token is out of date, as after a sign-in in another window, it is sent once more with the one that is
+ * good now, provided that it is still the person of this page who is signed in; else nothing is done in another person's name.
+ */
+async function send(first: RequestInfo | URL, options?: RequestInit): Promise<Response> {
+  const request = new Request(first, options);
+  const again = request.method === 'GET' ? undefined : request.clone();
+  const answer = await fetch(request);
+  if (!again || answer.status !== 400 || !(await isOutOfDate(answer))) {
+    return answer;
+  }
+  const signIn = (await (await fetch('/api/sign-in')).json()) as SignInView;
+  const isSigningIn = again.url.endsWith('/api/sign-in');
+  if (!isSigningIn && signIn.person?.userName !== owner) {
+    return Response.json(signedInElse(signIn), { status: 401 });
+  }
+  keepSignIn(signIn);
+  again.headers.set(tokenHeader, token);
+  return fetch(again);
+}
+
+const isOutOfDate = async (answer: Response) =>
+  ((await answer
+    .clone()
+    .json()
+    .catch(() => null)) as { isTokenOutOfDate?: boolean } | null)?.isTokenOutOfDate === true;
+
+const signedInElse = ({ person }: SignInView): Problem => ({
+  status: 401,
+  title: person ? `This browser is signed in as ${person.displayName} now.` : 'Your sign-in has ended.',
+  detail: 'Nothing was done. Sign in again to go on; what you typed stays here.',
+});
+
+client.setConfig({ baseUrl: '', fetch: send });
+
+/** Tells and is told of something; answers with what ends that. */
+function announcement() {
+  const listeners = new Set<() => void>();
+  const on = (listener: () => void) => {
+    listeners.add(listener);
+    return () => void listeners.delete(listener);
+  };
+  return [() => [...listeners].forEach((listener) => listener()), on] as const;
+}
+
+const [tellSignedOut, onSignedOut] = announcement();
+const [tellSignedIn, onSignedIn] = announcement();
+
+export {
+  /** Calls whenever the server says that nobody is signed in any more, or that somebody else is. */
+  onSignedOut,
+  /** Calls whenever the person of this page has signed in again. */
+  onSignedIn,
+};
+
+/** Sign-ins and sign-outs in other windows of this browser. */
+const elsewhere = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('dibujo sign-in');
+elsewhere?.addEventListener('message', () => {
+  void fetch('/api/sign-in')
+    .then((answer) => answer.json() as Promise<SignInView>)
+    .then((signIn) => {
+      if (owner === undefined) {
+        return;
+      }
+      if (signIn.person?.userName === owner) {
+        keepSignIn(signIn);
+        tellSignedIn();
+      } else {
+        tellSignedOut();
+      }
+    })
+    .catch(() => undefined);
+});
+
+/** Takes over that somebody has signed in or out in this window; false where it is not the person of this page: it has to be loaded anew. */
+export function signedInHere(signIn: SignInView): boolean {
+  elsewhere?.postMessage(null);
+  keepSignIn(signIn);
+  const isOwner = signIn.person?.userName === owner;
+  if (isOwner) {
+    tellSignedIn();
+  }
+  return isOwner;
 }
 
 client.interceptors.response.use((response) => {
   if (response.status === 401 && !response.url.endsWith('/api/sign-in')) {
-    listeners.forEach((listener) => listener());
+    tellSignedOut();
   }
   return response;
 });
@@ -44,7 +133,7 @@ export async function answered<T>(request: Promise<{ data?: T; error?: unknown; 
   }
   if (answer.error !== undefined || !answer.response?.ok) {
     const problem = answer.error as Problem | undefined;
-    throw problem?.title === undefined ? unreachable : problem;
+    throw problem?.title === undefined ? { ...unreachable, status: answer.response?.status } : problem;
   }
   return answer.data as T;
 }

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { goBy } from '../writing/siteTime';
-import { answered, keepToken } from './client';
+import { answered, keepSignIn, signedInHere } from './client';
 import { readSignIn, signOut } from './generated';
 
 const key = ['signed-in'];
@@ -11,7 +11,7 @@ export function useSignedIn() {
     queryKey: key,
     queryFn: async () => {
       const signedIn = await answered(readSignIn());
-      keepToken(signedIn.token);
+      keepSignIn(signedIn);
       goBy(signedIn.timeZone);
       return signedIn;
     },
@@ -23,12 +23,21 @@ export function useSignOut() {
   const queries = useQueryClient();
   return async () => {
     await answered(signOut());
+    signedInHere(await answered(readSignIn()));
     queries.clear();
     window.location.assign('/');
   };
 }
 
+/** To be called when somebody has tried to sign in: takes over who is signed in now. Where that is not the person of this page the page is loaded anew. */
 export function useSignedInChanged() {
   const queries = useQueryClient();
-  return () => queries.invalidateQueries({ queryKey: key });
+  return async () => {
+    const signedIn = await answered(readSignIn());
+    if (!signedInHere(signedIn) && signedIn.person) {
+      // Nothing that is on this page is that person's; what was typed on it is kept for whoever typed it.
+      window.location.reload();
+    }
+    queries.setQueryData(key, signedIn);
+  };
 }

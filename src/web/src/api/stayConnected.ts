@@ -1,10 +1,12 @@
 import { HubConnectionBuilder, LogLevel, type HubConnection } from '@microsoft/signalr';
+import { connections } from './client';
 
 /** How long it is waited until what broke is made again, in milliseconds: at first, and at most; and where it did not come about at all. */
 const [soonest, latest, anew] = [300, 5000, 3000];
 
 /**
- * A connection to one of the server's hubs, made again whenever it breaks; answers how to end it.
+ * A connection to one of the server's hubs, made again whenever it breaks; answers how to end it. What this page does itself it is
+ * not told.
  * @param on What is done at each of the hub's messages.
  * @param watch Tells the hub what is watched, each time that there is a connection.
  * @param missed Called where there was none for a while: something may have been missed.
@@ -23,6 +25,8 @@ export function stayConnected(
     })
     .configureLogging(LogLevel.None)
     .build();
+  const idOf = () => connection.connectionId;
+  connections.add(idOf);
   const start = (then?: () => void) => {
     connection.start().then(
       () => watch(connection).then(then),
@@ -36,6 +40,7 @@ export function stayConnected(
   start();
   return () => {
     isWanted = false;
+    connections.delete(idOf);
     void connection.stop();
   };
 }

@@ -71,7 +71,7 @@ it('carries a record over to what was edited while it was being opened', async (
   const [before, after] = [definition(rule('before')), definition(rule('after'))];
   const { worker, engine, program } = begun(before);
   const source = { recordType: 'loan', form: 'main', forms: [], values: {}, setting: {} as never, linked: [], states: [] };
-  const record = new OpenRecord(engine, before.recordType, source, {}, false);
+  const record = new OpenRecord(engine, before.recordType, source, undefined, false);
   const opening = program.open(record);
   await worker.answer({ program: 1, problems });
   void program.edit(after, record);

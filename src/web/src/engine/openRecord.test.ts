@@ -4,7 +4,7 @@ import type { Delta, Opened } from './answers';
 import { absent, readBits } from './elementState';
 import { Engine } from './engine';
 import { FakeWorker, settled } from './fakeWorker';
-import { OpenRecord, type RecordSource } from './openRecord';
+import { OpenRecord, trialOf, type RecordSource } from './openRecord';
 
 const text = (key: string) => ({ key, label: key, type: { kind: 'text' } });
 const fieldCount = 40;
@@ -56,7 +56,7 @@ async function live() {
 
 it('keeps what was typed before it went live and no field can hold, with what is said of it', async () => {
   const worker = new FakeWorker();
-  const record = new OpenRecord(new Engine(() => worker), type, source, { f1: 'a lot' });
+  const record = new OpenRecord(new Engine(() => worker), type, source, trialOf(source, { f1: 'a lot' }));
   void record.open(() => Promise.resolve(1));
   await settled();
   await worker.answer({ ...opened(5), unheld: [delta({ refused: 1, violations: [1, 'This field takes a number.'] })] });
@@ -168,4 +168,26 @@ it('tells a key to the field itself and to those that differ, and to no other', 
   await worker.answer(delta({ values: [0, 'x'], elements: [7, locked, 8, shown], changed: 1 }));
 
   expect([...drawn.keys()].sort()).toEqual(['f0', 'f7']);
+});
+
+it('leaves no session behind where it is closed while the engine opens it', async () => {
+  const worker = new FakeWorker();
+  const record = new OpenRecord(new Engine(() => worker), type, source);
+  void record.open(() => Promise.resolve(1));
+  await settled();
+  record.close();
+  await worker.answer(opened(5));
+
+  expect(worker.asked.map(({ operation, operands }) => [operation, ...operands])).toEqual([['closeSession', 5]]);
+});
+
+it('has what is typed into the one before it, when both are open on the same', () => {
+  const pending = trialOf(source, { f1: 'first' });
+  const before = new OpenRecord(new Engine(() => new FakeWorker()), type, source, pending);
+  const next = new OpenRecord(new Engine(() => new FakeWorker()), type, source, pending);
+
+  before.change('f2', 'second');
+
+  expect(next.unsaved()).toEqual({ f1: 'first', f2: 'second' });
+  expect(next.field('f2').value).toBe('second');
 });

@@ -1,4 +1,6 @@
 import type { Element, ElementExplanation, ElementKind, LinkedRecord, RecordType, Setting } from '../api/generated';
+import { Pending } from '../pending/pending';
+import type { Base } from '../pending/edit';
 import type { Changes, Delta, Foresight, Opened, Value, Values } from './answers';
 import { DrawnRecord } from './drawnRecord';
 import type { Engine } from './engine';
@@ -14,16 +16,28 @@ export interface RecordSource {
   states: { element: Element; bits: number }[];
 }
 
+/** What is stored of a record, as what is typed into it is made on it. */
+export const storedBase = ({ values, version = 0 }: { values: object; version?: number }): Base<Value> => ({
+  version,
+  value: (field) => ((values as Values)[field] as Value | undefined) ?? null,
+});
+
+/** What was typed into something that is never stored. */
+export function trialOf(source: RecordSource, typed: Values = {}): Pending<Value> {
+  const pending = new Pending(storedBase(source));
+  Object.entries(typed).forEach(([field, value]) => pending.type(field, value));
+  return pending;
+}
+
 /**
  * A record open on a form, to be typed into. It begins with what the server
- * says and becomes live when the engine has opened it. What is typed stands in its field at once, and stays there whatever
- * happens to the engine; what anything means is decided elsewhere.
+ * says and becomes live when the engine has opened it. What is typed is pending, stands in its field at once, and stays there
+ * whatever happens to the engine; what anything means is decided elsewhere. Pending edits outlive it: the next one that is opened on
+ * them, upon what is stored by then, has them all.
  */
 export class OpenRecord extends DrawnRecord {
   readonly recordType: string;
   private readonly numbers = new Map<string, number>();
-  /** What was typed, field by field, to be told to an engine that knows nothing of it yet. */
-  private readonly typed = new Map<string, Value>();
   /** What was typed and is not answered yet, or cannot be held: it stands in its field whatever the engine says. */
   private readonly standing = new Map<string, { value: Value; change: number }>();
   private lastChange = 0;
@@ -31,18 +45,20 @@ export class OpenRecord extends DrawnRecord {
   private source?: () => Promise<number>;
   private isClosed = false;
   private stopListening?: () => void;
+  private stopHearing?: () => void;
 
   constructor(
     private readonly engine: Engine,
     type: RecordType,
     private given: RecordSource,
-    typed: Values = {},
+    private readonly pending: Pending<Value> = trialOf(given),
     private readonly followsForms = true,
   ) {
     super(type, given.states, new Map(Object.entries(given.values) as [string, Value][]), given.forms);
     this.recordType = given.recordType;
-    Object.entries(typed).forEach(([field, value]) => this.hold(field, value));
-    this.summarise({ changed: this.typed.size });
+    pending.all.forEach((_, field) => this.hold(field));
+    this.summarise({ changed: pending.all.size });
+    this.listen();
   }
 
   get setting() {
@@ -57,15 +73,12 @@ export class OpenRecord extends DrawnRecord {
 
   /** What was typed and not taken back, by field. */
   get trial(): ReadonlyMap<string, Value> {
-    return this.typed;
+    return new Map([...this.pending.all].map(([field, { value }]) => [field, value]));
   }
 
   /** What was typed and is not what is saved, by field. */
   unsaved(): Values {
-    const saved = this.given.values as Values;
-    return Object.fromEntries(
-      [...this.typed].filter(([field, value]) => JSON.stringify(value) !== JSON.stringify(saved[field] ?? null)),
-    );
+    return this.pending.unsaved();
   }
 
   /** What a linked record is called; undefined for one that is not known here. */
@@ -82,22 +95,12 @@ export class OpenRecord extends DrawnRecord {
 
   /** Takes in what a person has typed. */
   change(field: string, value: Value) {
-    const change = this.hold(field, value);
-    this.touch(`field:${field}`);
-    if (this.session) {
-      this.send(field, value, change);
-    } else {
-      this.summarise({ changed: this.typed.size });
-    }
-    this.tell();
+    this.pending.type(field, value);
   }
 
   /** Takes everything back that was typed. */
   untry() {
-    [...this.typed.keys()].forEach((field) => {
-      this.change(field, ((this.given.values as Values)[field] as Value | undefined) ?? null);
-    });
-    this.typed.clear();
+    this.pending.takeBack();
     this.topics.touch('any');
     this.tell();
   }
@@ -119,6 +122,7 @@ export class OpenRecord extends DrawnRecord {
     this.source = source;
     this.isClosed = false;
     this.stopListening ??= this.engine.onDeath(() => this.lost());
+    this.listen();
     return this.reopen();
   }
 
@@ -138,6 +142,8 @@ export class OpenRecord extends DrawnRecord {
     this.isClosed = true;
     this.stopListening?.();
     this.stopListening = undefined;
+    this.stopHearing?.();
+    this.stopHearing = undefined;
     if (this.sessionId !== undefined) {
       void this.engine.ask('closeSession', this.sessionId).catch(() => undefined);
     }
@@ -151,8 +157,8 @@ export class OpenRecord extends DrawnRecord {
     const session = this.sessionId;
     const known =
       session === undefined
-        ? { changes: Object.fromEntries(this.typed), setAside: {} }
-        : await this.engine.ask('changes', session).catch(() => ({ changes: Object.fromEntries(this.typed), setAside: {} }));
+        ? { changes: this.unsaved(), setAside: {} }
+        : await this.engine.ask('changes', session).catch(() => ({ changes: this.unsaved(), setAside: {} }));
     // What a field cannot hold goes along, so that nobody takes it for saved.
     this.standing.forEach(({ value }, field) => (known.changes[field] = value));
     return known;
@@ -174,10 +180,27 @@ export class OpenRecord extends DrawnRecord {
     return this.sessionId === undefined ? Promise.resolve([]) : this.engine.ask('clauses', this.sessionId, rule).catch(() => []);
   }
 
-  private hold(field: string, value: Value): number {
-    this.typed.set(field, value);
-    this.standing.set(field, { value, change: ++this.lastChange });
-    return this.lastChange;
+  private listen() {
+    this.stopHearing ??= this.pending.onEdit((field) => this.hear(field));
+  }
+
+  /** An edit is made, or taken back, here or wherever else the record is open. */
+  private hear(field: string) {
+    const { value, change } = this.hold(field);
+    this.touch(`field:${field}`);
+    if (this.session) {
+      this.send(field, value, change);
+    } else {
+      this.summarise({ changed: this.pending.all.size });
+    }
+    this.tell();
+  }
+
+  private hold(field: string) {
+    const stored = ((this.given.values as Values)[field] as Value | undefined) ?? null;
+    const held = { value: this.pending.get(field) ?? (this.pending.all.has(field) ? null : stored), change: ++this.lastChange };
+    this.standing.set(field, held);
+    return held;
   }
 
   private async reopen() {
@@ -185,8 +208,7 @@ export class OpenRecord extends DrawnRecord {
     const { values, setting, linked, form } = this.given;
     try {
       const program = await this.source!();
-      const told = [...this.typed];
-      const numbered = told.map(([field, value]): [number, Value] => [
+      const numbered = [...this.pending.all].map(([field, { value }]): [number, Value] => [
         this.type.fields.findIndex(({ key }) => key === field),
         value,
       ]);
@@ -197,7 +219,12 @@ export class OpenRecord extends DrawnRecord {
         { form, values: values as Values, setting, linked, followsForms: this.followsForms },
         numbered.filter(([number]) => number >= 0),
       );
-      if (this.isClosed || generation !== this.engine.generation) {
+      if (generation !== this.engine.generation) {
+        return;
+      }
+      if (this.isClosed) {
+        // Nobody has it open any more.
+        void this.engine.ask('closeSession', opened.session).catch(() => undefined);
         return;
       }
       this.begun(opened, generation, until);

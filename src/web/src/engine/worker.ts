@@ -1,4 +1,5 @@
 import type { EngineExports } from './engineExports';
+import { AskedQueue } from './askedQueue';
 import { operationsOn, type Operations } from './operations';
 
 /** One thing that the engine is asked to do. */
@@ -29,9 +30,6 @@ async function load() {
 
 const operations = load();
 
-/** What is done one after another, each when the one before has ended. */
-let last: Promise<unknown> = operations;
-
 async function run({ id, operation, operands }: Request): Promise<Reply> {
   try {
     const known = await operations;
@@ -41,11 +39,7 @@ async function run({ id, operation, operands }: Request): Promise<Reply> {
   }
 }
 
+const queue = new AskedQueue(run, (reply) => postMessage(reply));
+
 // Not by assigning onmessage: where that is set, the runtime waits for ever for a message of its own.
-addEventListener('message', ({ data }: MessageEvent<Request>) => {
-  last = last.then(
-    () => run(data),
-    () => run(data),
-  );
-  void last.then((reply) => postMessage(reply));
-});
+addEventListener('message', ({ data }: MessageEvent<Request>) => queue.add(data));

@@ -6,8 +6,8 @@ import type { OpenRecord } from '../engine/openRecord';
 import { useElement, useSummary } from '../engine/useRecord';
 import { Why } from '../records/Why';
 import { formOf } from './changing';
+import { openedRow, readRow } from './openRow';
 import classes from './ListPage.module.css';
-import { openRow } from './openRow';
 
 interface Props {
   type: RecordType;
@@ -23,13 +23,11 @@ export function Closed({ type, row, field }: Props) {
   useEffect(() => {
     let isWanted = true;
     let opened: OpenRecord | undefined;
-    openRow(queries, row, formOf(type, field.key)).then(
-      ({ record }) => {
-        opened = record;
+    readRow(queries, row, formOf(type, field.key)).then(
+      (stored) => {
         if (isWanted) {
-          setRecord(record);
-        } else {
-          record.close();
+          opened = openedRow(stored).record;
+          setRecord(opened);
         }
       },
       () => undefined,

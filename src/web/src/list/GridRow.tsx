@@ -8,7 +8,8 @@ import classes from './Grid.module.css';
 import { OpenCell } from './OpenCell';
 import { fieldLabel } from '../sheet/lookUp';
 import { inLocale } from '../writing/dates';
-import type { OpenRow } from './useOpenRows';
+import type { OpenRow } from './editedRows';
+import { useMeetingWords } from './useMeetingWords';
 
 interface Props {
   type: RecordType;
@@ -58,7 +59,9 @@ export function GridRow({
 }: Props) {
   const isBlock = block.top !== block.bottom || block.left !== block.right;
   const isRowWithin = isBlock && index >= block.top && index <= block.bottom;
-  const reasons = Object.entries(open?.refusals ?? {}).filter(
+  const { collided } = useMeetingWords(type);
+  const refusals = { ...open?.refusals, ...(open && open.collisions.length > 0 ? collided(open.collisions) : {}) };
+  const reasons = Object.entries(refusals).filter(
     ([field]) => !columns.some(({ key }) => key === field) || !open?.record.state('field', field).isVisible,
   );
   // A field that is no column here, or a hidden one, is named.
@@ -72,7 +75,7 @@ export function GridRow({
       data-row={row.id}
       data-open={open ? true : undefined}
       data-edition={open?.edition}
-      data-refused={open && Object.keys(open.refusals).length > 0 ? true : undefined}
+      data-refused={Object.keys(refusals).length > 0 || undefined}
       style={{ gridTemplateColumns: template, position: 'absolute', top: 0, width: '100%', transform: `translateY(${start}px)` }}
     >
       <span role="gridcell" className={classes.tick}>
@@ -97,7 +100,7 @@ export function GridRow({
                 field={field}
                 record={open.record}
                 isActive={isActive && isTyping && !open.isSaving}
-                refusal={open.refusals[key]}
+                refusal={refusals[key]}
                 onInput={onInput}
               />
             ) : key === '@number' ? (
@@ -114,7 +117,7 @@ export function GridRow({
       })}
       {reasons.length > 0 && (
         <div className={classes.refused} role="alert">
-          Not saved. {reasons.map(([of, message]) => `${labelOf(of)}${inLocale(message)}`).join(' ')}{' '}
+          {open?.isWaiting ? 'Not saved yet; it is tried again once that passes.' : 'Not saved.'} {reasons.map(([of, message]) => `${labelOf(of)}${inLocale(message)}`).join(' ')}{' '}
           <UnstyledButton onClick={onTakeBack}>Take back what was typed</UnstyledButton> or{' '}
           <Link to={`/records/${row.id}`}>open the record</Link>.
         </div>

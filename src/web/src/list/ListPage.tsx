@@ -21,9 +21,9 @@ import { editions, engine } from '../engine/pageEngine';
 import { Place } from '../frame/Place';
 import { useRecordType } from '../records/queries';
 import { recentRecords } from '../records/recent';
-import { shelved } from '../records/shelf';
+import { shelved } from '../pending/shelf';
 import { Bulk } from './Bulk';
-import { changeBack, changeInTurns, type Change } from './changing';
+import { changeBack, changeInTurns, goOn, type Change, type Changed } from './changing';
 import { Closed } from './Closed';
 import { ColumnChoice } from './ColumnChoice';
 import { Files } from './Files';
@@ -33,6 +33,7 @@ import { layoutOf, leftOut, requestOf, writtenLayout, type Layout } from './layo
 import classes from './ListPage.module.css';
 import { Outcomes, type Batch } from './Outcomes';
 import { useEditing } from './useEditing';
+import { useMeetingWords } from './useMeetingWords';
 import { useRows } from './useRows';
 import { Views } from './Views';
 
@@ -68,6 +69,7 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
   const [batch, setBatch] = useState<Batch>();
   const [closed, setClosed] = useState<{ row: number; field: Field }>();
   const editing = useEditing(type, request.columns, replace);
+  const { kept } = useMeetingWords(type);
 
   const { renew } = editing;
   useEffect(() => {
@@ -101,13 +103,19 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
   async function change(what: string, changes: Change[], make = changeInTurns) {
     // What was typed into these rows comes first, and is not in its own way.
     const left = await Promise.all(changes.map(({ row }) => editing.leave(row.id)));
-    const steps = await make(
-      type,
-      request.columns,
-      changes.map((one, i) => ({ ...one, row: left[i] ?? one.row })),
+    show(
+      what,
+      await make(
+        type,
+        request.columns,
+        changes.map((one, i) => ({ ...one, row: left[i] ?? one.row })),
+      ),
     );
-    replace(steps.flatMap(({ outcome }) => outcome.row ?? []));
-    setBatch({ what, steps });
+  }
+
+  function show(what: string, done: Changed) {
+    replace(done.steps.flatMap(({ outcome }) => outcome.row ?? []));
+    setBatch({ what, ...done });
   }
 
   const chosen = rows.filter(({ id }) => ticked.has(id));
@@ -152,6 +160,7 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
           type={type}
           batch={batch}
           onUndo={(what, changes) => change(what, changes, changeBack)}
+          onGoOn={() => void goOn(type, request.columns, batch).then((done) => show(batch.what, done))}
           onClose={() => setBatch(undefined)}
         />
       )}
@@ -182,9 +191,9 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
         />
       )}
       {closed && <Closed key={`${closed.row} ${closed.field.key}`} type={type} {...closed} />}
-      {editing.merged && (
+      {editing.met && (
         <Text size="sm" role="status" className={classes.notice}>
-          {editing.merged}
+          {kept(editing.met)}
         </Text>
       )}
       {isMoved && (
@@ -197,7 +206,7 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
       )}
       {!isPending && rows.length === 0 && !problem && <Text p="md">No record is like that. Take the search or a test away.</Text>}
       <Recent type={type} />
-      <Unsaved rows={rows.filter(({ id }) => !editing.rows.has(id))} />
+      <Unsaved type={type} rows={rows.filter(({ id }) => !editing.rows.has(id))} />
     </main>
   );
 }
@@ -228,13 +237,15 @@ function Recent({ type }: { type: RecordType }) {
 }
 
 /** Rows into which this person typed something that was never saved: it is offered again on the record's page. */
-function Unsaved({ rows }: { rows: ListRow[] }) {
+function Unsaved({ type, rows }: { type: RecordType; rows: ListRow[] }) {
   const person = useSignedIn().data?.person?.userName ?? '';
   const all = shelved(person);
-  const kept = rows.filter(({ id }) => all.has(id));
-  return kept.length === 0 ? null : (
+  const kept = rows.filter(({ id }) => all.has(`record ${id}`));
+  const isBegun = all.has(`new ${type.key}`);
+  return kept.length === 0 && !isBegun ? null : (
     <nav aria-label="Typed and not saved" className={classes.recent}>
       Typed and not saved:{' '}
+      {isBegun && <Link to={`/types/${type.key}/records/new`}>New {type.label.toLowerCase()}</Link>}
       {kept.map(({ id, title }) => (
         <Link key={id} to={`/records/${id}`} title={title}>
           {title || `No. ${id}`}

@@ -3,26 +3,28 @@ import { Link } from 'react-router-dom';
 import type { RecordType } from '../api/generated';
 import { fieldLabel } from '../sheet/lookUp';
 import { inLocale } from '../writing/dates';
-import { replacedBy, type Change, type Step } from './changing';
+import { replacedBy, type Change, type Changed } from './changing';
 import classes from './ListPage.module.css';
 
 /** Several rows that were changed at once, and what came of it. */
-export interface Batch {
+export interface Batch extends Changed {
   what: string;
-  steps: Step[];
 }
 
 interface Props {
   type: RecordType;
   batch: Batch;
   onUndo: (what: string, changes: Change[]) => Promise<void>;
+  /** Does what is left of it. */
+  onGoOn: () => void;
   onClose: () => void;
 }
 
 /** How many rows were changed, why the others were not, and the way back for all of them. */
-export function Outcomes({ type, batch, onUndo, onClose }: Props) {
+export function Outcomes({ type, batch, onUndo, onGoOn, onClose }: Props) {
   const saved = new Set(batch.steps.filter(({ outcome }) => outcome.row).map(({ row }) => row.id));
   const refused = batch.steps.filter(({ outcome }) => !outcome.row).map(({ outcome }) => outcome);
+  const left = new Set(batch.rest.flat().map(({ row }) => row.id)).size;
   const undo = replacedBy(batch.steps).flatMap(({ row, before, changes }): Change[] => {
     // A move is undone where one leads back.
     const back = type.workflows
@@ -40,8 +42,14 @@ export function Outcomes({ type, batch, onUndo, onClose }: Props) {
     <section className={classes.notice} role="status" aria-label="What came of it">
       <Text size="sm">
         {batch.what}: {saved.size} {saved.size === 1 ? 'row' : 'rows'} saved
-        {refused.length > 0 ? `, ${refused.length} refused.` : '.'}
+        {refused.length > 0 ? `, ${refused.length} refused` : ''}
+        {left > 0 ? `, ${left} not reached. ${batch.problem?.title} ${batch.problem?.detail}` : '.'}
       </Text>
+      {left > 0 && (
+        <Button variant="default" onClick={onGoOn}>
+          Go on with the rest
+        </Button>
+      )}
       {undo.length > 0 && (
         <Button variant="default" onClick={() => void onUndo(`${batch.what}, undone`, undo)}>
           Undo {undo.length === saved.size ? 'all of it' : `${undo.length} of it`}

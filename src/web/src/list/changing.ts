@@ -1,6 +1,8 @@
-import { answered } from '../api/client';
+import { answered, type Problem } from '../api/client';
 import { changeRows, type ListRow, type RecordType, type Refusal, type RowOutcome } from '../api/generated';
 import type { Values } from '../engine/answers';
+import { attempt } from '../pending/retry';
+import { newTicket } from '../pending/ticket';
 
 /** What is to become of a row. */
 export interface Change {
@@ -17,6 +19,21 @@ export interface Step extends Change {
   left?: Refusal[];
 }
 
+/** A change on its way: through one form, and known to the server by its ticket, so that sent twice it is done once. */
+interface Due extends Change {
+  form: string | null;
+  ticket?: string;
+}
+
+/** What came of changing several rows. */
+export interface Changed {
+  steps: Step[];
+  /** What the server was not reached for, or did not answer to, one turn after the other; empty where all were gone through. */
+  rest: Due[][];
+  /** Why there is a rest. */
+  problem?: Problem;
+}
+
 /** How many rows go to the server at once. */
 const portion = 100;
 
@@ -27,53 +44,58 @@ export const formOf = (type: RecordType, field: string) =>
     type.forms[0]
   )?.key ?? null;
 
-/** Changes rows, each under its own rules. What stands on another form of a record goes after the rest of its row, as a save of its own. */
-export async function changeInTurns(type: RecordType, columns: string[], changes: Change[]): Promise<Step[]> {
-  const turns = changes.map((one) => ({ ...one, forms: byForm(type, one) }));
-  const versions = new Map<number, number>();
-  const steps: Step[] = [];
-  for (let turn = 0; turns.some(({ forms }) => forms.length > turn); turn++) {
-    const due = turns.flatMap(({ row, move, forms }) => {
-      const through = forms[turn];
-      return through ? [{ row, ...through, move: turn === 0 ? move : undefined }] : [];
-    });
+/**
+ * Changes rows, each under its own rules. What stands on another form of a record goes after the rest of its row, as a save of its
+ * own. Where the server is lost on the way, what was done until then is told, and what was not.
+ */
+export function changeInTurns(type: RecordType, columns: string[], changes: Change[]): Promise<Changed> {
+  const turns: Due[][] = [];
+  for (const { row, move, ...change } of changes) {
+    byForm(type, { row, ...change }).forEach((through, turn) =>
+      (turns[turn] ??= []).push({ row, ...through, move: turn === 0 ? move : undefined, ticket: newTicket() }),
+    );
+  }
+  return goOn(type, columns, { steps: [], rest: turns });
+}
+
+/** Does what is left of it. */
+export async function goOn(type: RecordType, columns: string[], { steps: before, rest }: Changed): Promise<Changed> {
+  const steps = [...before];
+  const versions = new Map(steps.flatMap(({ outcome }) => (outcome.row ? [[outcome.id, outcome.row.version]] : [])));
+  for (const [turn, due] of rest.entries()) {
     for (let i = 0; i < due.length; i += portion) {
       const some = due.slice(i, i + portion);
-      const outcomes = await answered(
-        changeRows({
-          path: { key: type.key },
-          body: {
-            columns,
-            rows: some.map(({ row, changes, form, move }) => ({
-              id: row.id,
-              version: versions.get(row.id) ?? row.version,
-              changes,
-              form,
-              move: move ?? null,
-            })),
-          },
-        }),
-      );
-      outcomes.forEach((outcome, j) => {
-        const one = some[j];
-        if (one) {
-          steps.push({ ...one, outcome });
-        }
-        if (outcome.row) {
-          versions.set(outcome.id, outcome.row.version);
-        }
-      });
+      const rows = some.map(({ row, changes, form, move, ticket }) => ({
+        id: row.id,
+        version: versions.get(row.id) ?? row.version,
+        changes,
+        form,
+        move: move ?? null,
+        ticket,
+      }));
+      try {
+        const outcomes = await attempt(() => answered(changeRows({ path: { key: type.key }, body: { columns, rows } })));
+        outcomes.forEach((outcome, j) => {
+          steps.push({ ...some[j]!, outcome });
+          if (outcome.row) {
+            versions.set(outcome.id, outcome.row.version);
+          }
+        });
+      } catch (failure) {
+        return { steps, rest: [due.slice(i), ...rest.slice(turn + 1)], problem: failure as Problem };
+      }
     }
   }
-  return steps;
+  return { steps, rest: [] };
 }
 
 /**
  * Puts rows back to what they were, each as far as its rules allow it now: what they refuse, such as a field that is hidden once the
  * others are back, is left as it is and told.
  */
-export async function changeBack(type: RecordType, columns: string[], changes: Change[]): Promise<Step[]> {
-  const steps = await changeInTurns(type, columns, changes);
+export async function changeBack(type: RecordType, columns: string[], changes: Change[]): Promise<Changed> {
+  const first = await changeInTurns(type, columns, changes);
+  const { steps } = first;
   // Another part of the record may have been saved since.
   const latest = ({ row }: Step) => steps.findLast(({ outcome }) => outcome.id === row.id && outcome.row)?.outcome.row ?? row;
   const partly = steps.flatMap((step) => {
@@ -88,10 +110,15 @@ export async function changeBack(type: RecordType, columns: string[], changes: C
     columns,
     partly.map(({ again }) => again),
   );
-  return [
-    ...steps.filter((step) => !partly.some(({ first }) => first === step)),
-    ...second.map((step) => ({ ...step, left: partly.find(({ again }) => again.row === step.row)?.left })),
-  ];
+  const leftOf = ({ row }: Change) => partly.find(({ again }) => again.row.id === row.id);
+  return {
+    steps: [
+      ...steps.filter((step) => !partly.some((one) => one.first === step)),
+      ...second.steps.map((step) => ({ ...step, left: leftOf(step)?.left })),
+    ],
+    rest: [...first.rest, ...second.rest],
+    problem: first.problem ?? second.problem,
+  };
 }
 
 /** What the steps replaced, record by record: to be sent to have them undone. */
@@ -106,7 +133,7 @@ export function replacedBy(steps: Step[]): { row: ListRow; before: ListRow; chan
   });
 }
 
-function byForm(type: RecordType, { changes }: Change): { form: string | null; changes: Values }[] {
+function byForm(type: RecordType, { changes }: Pick<Change, 'row' | 'changes'>): { form: string | null; changes: Values }[] {
   const forms = new Map<string | null, Values>();
   for (const [field, value] of Object.entries(changes)) {
     const form = formOf(type, field);

@@ -54,8 +54,10 @@ export function useRows(recordType: string, request: Omit<ListRequest, 'after' |
           : data,
       );
       setHeld((before) => before && { ...before, rows: before.rows.map((row) => byId.get(row.id) ?? row) });
+      // They may belong elsewhere by now, or not be counted any more; of what one does oneself nobody tells.
+      again.within(soon);
     },
-    [queries, recordType],
+    [again, queries, recordType],
   );
 
   return {

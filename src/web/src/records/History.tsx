@@ -6,15 +6,16 @@ import { readHistory, type HistoryView, type RecordType } from '../api/generated
 import { usePeople } from '../api/people';
 import type { Value, Values } from '../engine/answers';
 import { useFromRecord } from '../engine/useRecord';
+import { isSame } from '../pending/same';
 import { fieldLabel, formLabel, stageLabel } from '../sheet/lookUp';
 import { tabOf } from '../sheet/Sheet';
 import { when } from '../writing/when';
 import classes from './RecordForm.module.css';
-import type { Filling } from './useFilling';
+import type { FilledIn } from './useFilling';
 import { useNamed } from './useNamed';
 
 /** Who saved the record, when, through what, and what changed; a former value is put back by a press. */
-export function History({ filling }: { filling: Filling }) {
+export function History({ filling }: { filling: FilledIn }) {
   const { type, stored } = filling;
   const nameOf = usePeople();
   const id = stored.id ?? 0;
@@ -50,7 +51,7 @@ export function History({ filling }: { filling: Filling }) {
 }
 
 /** One save field by field. */
-function Save({ filling, entry }: { filling: Filling; entry: HistoryView }) {
+function Save({ filling, entry }: { filling: FilledIn; entry: HistoryView }) {
   const { type, stored } = filling;
   const written = useNamed();
   const [before, after] = [entry.before as Values, entry.after as Values];
@@ -80,7 +81,7 @@ function Save({ filling, entry }: { filling: Filling; entry: HistoryView }) {
 }
 
 /** Puts a former value into its field again, where the rules allow that now; it is saved with everything else. */
-function PutBack({ filling: { record, type, stored }, field, value }: { filling: Filling; field: string; value: Value }) {
+function PutBack({ filling: { record, type, stored }, field, value }: { filling: FilledIn; field: string; value: Value }) {
   const why = useFromRecord(
     record,
     () => {
@@ -92,7 +93,7 @@ function PutBack({ filling: { record, type, stored }, field, value }: { filling:
           ? 'hidden now'
           : isLocked
             ? 'locked now'
-            : JSON.stringify(record.value(field)) === JSON.stringify(value)
+            : isSame(record.value(field), value)
               ? 'as it is now'
               : '';
     },
@@ -127,11 +128,11 @@ function through(type: RecordType, { channel, form }: HistoryView) {
 }
 
 function what(type: RecordType, entry: HistoryView) {
+  const moved = entry.fromStage === entry.toStage ? [] : [`moved to ${stageLabel({ recordType: type }, entry.toStage)}`];
   if (entry.version === 1) {
-    return 'begun';
+    return ['begun', ...moved].join(', ');
   }
   const fields = fieldsOf(entry).map((key) => fieldLabel({ recordType: type }, key));
-  const moved = entry.fromStage === entry.toStage ? [] : [`moved to ${stageLabel({ recordType: type }, entry.toStage)}`];
   const rest = fields.length - 3;
   return (
     [

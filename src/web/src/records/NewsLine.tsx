@@ -6,11 +6,22 @@ import { useFromRecord, useSummary } from '../engine/useRecord';
 import { fieldLabel, stageLabel } from '../sheet/lookUp';
 import classes from './RecordForm.module.css';
 import { differences, seen } from './states';
-import type { News } from './useFilling';
+import type { News } from './filling';
+import { whoDid } from './whoDid';
+
+interface Props {
+  news: News;
+  type: RecordType;
+  record: OpenRecord;
+  /** Account name of who looks at it. */
+  person: string;
+}
 
 /** Says in a line what has become different without this person's doing. */
-export function NewsLine({ news, type, record }: { news: News; type: RecordType; record: OpenRecord }) {
+export function NewsLine({ news, type, record, person }: Props) {
   const nameOf = usePeople();
+  const hasTyped = useFromRecord(record, () => Object.keys(record.unsaved()).length > 0);
+  const still = hasTyped ? ' What you typed is still here.' : '';
   const { isLive } = useSummary(record);
   const different = useFromRecord(record, () => differences(news.before, seen(type, record)));
   const { edition, meanwhile } = news;
@@ -18,15 +29,12 @@ export function NewsLine({ news, type, record }: { news: News; type: RecordType;
     <div className={classes.notice} role="status" data-news>
       {meanwhile && (
         <Text size="sm">
-          {[...new Set([...meanwhile.changes, ...(meanwhile.moved ? [meanwhile.moved] : [])].map(({ by }) => nameOf(by)))].join(
-            ' and ',
-          )}{' '}
-          saved this record:{' '}
+          {whoDid(meanwhile, person, nameOf)} saved this record:{' '}
           {[
             ...meanwhile.changes.map(({ field }) => fieldLabel({ recordType: type }, field)),
             ...(meanwhile.moved ? [`moved to ${stageLabel({ recordType: type }, meanwhile.moved.stage)}`] : []),
           ].join(', ')}
-          . What you typed is still here.
+          .{still}
         </Text>
       )}
       {edition !== undefined && (
@@ -36,8 +44,8 @@ export function NewsLine({ news, type, record }: { news: News; type: RecordType;
             ? 'Looking at what is different…'
             : different
               ? `For this record: ${different}.`
-              : 'For this record nothing is different.'}{' '}
-          What you typed is still here.
+              : 'For this record nothing is different.'}
+          {still}
         </Text>
       )}
     </div>

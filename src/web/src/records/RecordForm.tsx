@@ -1,7 +1,7 @@
 import { Button, SegmentedControl, Text, Title } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router-dom';
 import type { ElementKind, RecordType } from '../api/generated';
 import { usePeople } from '../api/people';
@@ -21,13 +21,14 @@ import { Reconcile } from './Reconcile';
 import { Refused } from './Refused';
 import classes from './RecordForm.module.css';
 import { StageLine } from './StageLine';
-import type { Filling } from './useFilling';
+import type { FilledIn } from './useFilling';
 import { useOutlook } from './useOutlook';
 import { Why } from './Why';
 
 /** The record page: stages, the live form, what is missing, and saving. What was typed stays until it is saved. */
-export function RecordForm({ filling }: { filling: Filling }) {
-  const { type, stored, record, refused, isSaving, here, news, choosing, offered } = filling;
+export function RecordForm({ filling }: { filling: FilledIn }) {
+  const { type, stored, record, refused, isSaving, here, news, choosing, offered, person } = filling;
+  const chooser = useRef<HTMLElement>(null);
   const { isLive, changed, setAside, forms } = useSummary(record);
   const outlook = useOutlook(record);
   const nameOf = usePeople();
@@ -48,6 +49,11 @@ export function RecordForm({ filling }: { filling: Filling }) {
     // What is being typed counts as typed.
     const at = document.activeElement as HTMLElement | null;
     at?.blur();
+    if (choosing && choosing.collisions.length > 0) {
+      // Nothing is saved over what others did before one has chosen.
+      chooser.current?.focus();
+      return;
+    }
     if ((await filling.save(move?.key)) && move) {
       notifications.show({ message: `${move.label}: done and saved.`, autoClose: 2500 });
     }
@@ -167,13 +173,18 @@ export function RecordForm({ filling }: { filling: Filling }) {
             Go to {formsOf(type, elsewhere)} to save it.
           </Text>
         )}
-        {choosing && (
-          <Reconcile type={type} meanwhile={choosing.meanwhile} collisions={choosing.collisions} onGoOn={filling.choose} />
-        )}
-        {news && !choosing && <NewsLine news={news} type={type} record={record} />}
-        {offered && (
-          <Offered type={type} stored={stored} kept={offered} onTakeUp={filling.takeUp} onThrowAway={filling.throwAway} />
-        )}
+        {choosing && <Reconcile ref={chooser} type={type} choosing={choosing} person={person} onGoOn={filling.choose} />}
+        {news && !choosing && <NewsLine news={news} type={type} record={record} person={person} />}
+        {offered.map((offer) => (
+          <Offered
+            key={offer.slot}
+            type={type}
+            stored={stored}
+            offer={offer}
+            onTakeUp={(one) => void filling.takeUp(one)}
+            onThrowAway={filling.throwAway}
+          />
+        ))}
         {refused && (reasons.length > 0 || !refused.problem.refusals) && (
           <Refused problem={refused.problem} reasons={reasons} type={type} onGoTo={goTo} />
         )}

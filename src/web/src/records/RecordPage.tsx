@@ -43,7 +43,7 @@ function Beginning({ recordType }: { recordType: string }) {
 }
 
 function Filled({ type, stored }: { type: RecordType; stored: RecordView }) {
-  const filling = useFilling({ type, stored });
+  const filling = useFilling({ type, view: stored });
   const { form, workflow } = useAddress();
   const { look } = filling;
   useEffect(() => {

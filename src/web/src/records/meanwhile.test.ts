@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import type { HistoryView } from '../api/generated';
-import { collisionsOf, meanwhileOf } from './meanwhile';
+import { authors, byOthers, collisionsOf, isNothing, meanwhileOf } from './meanwhile';
 
 const save = (version: number, by: string, before: object, after: object, fromStage = 's', toStage = 's'): HistoryView =>
   ({ version, by, at: '', edition: 1, before, after, fromStage, toStage }) as HistoryView;
@@ -36,8 +36,24 @@ it('tells where the record was moved to', () => {
   expect(back.moved).toBeUndefined();
 });
 
-it('finds a collision where both changed a field to something else, and nowhere else', () => {
-  const meanwhile = meanwhileOf([save(3, 'rosa', { a: 1, b: 1, c: 1 }, { a: 2, b: 2, c: 2 })]);
+it('tells who is on the other side of what collides', () => {
+  const meanwhile = meanwhileOf([save(3, 'rosa', { a: 1, b: 1 }, { a: 2, b: 2 })]);
 
-  expect(collisionsOf(meanwhile, { a: 3, b: 2, d: 4 }).map(({ field, now, mine }) => [field, now, mine])).toEqual([['a', 2, 3]]);
+  expect(
+    collisionsOf(meanwhile, [
+      { key: 'a', mine: 3, theirs: 2 },
+      { key: 'c', mine: 1, theirs: 4 },
+    ]),
+  ).toEqual([
+    { field: 'a', mine: 3, now: 2, by: 'rosa' },
+    { field: 'c', mine: 1, now: 4, by: undefined },
+  ]);
+});
+
+it('knows what somebody did themselves', () => {
+  const meanwhile = meanwhileOf([save(4, 'rosa', { a: 1 }, { a: 2 }, 'a', 'b'), save(3, 'conrad', { b: 1 }, { b: 2 }, 'a', 'a')]);
+
+  expect(authors(meanwhile).sort()).toEqual(['conrad', 'rosa']);
+  expect(byOthers(meanwhile, 'rosa')).toEqual({ changes: [{ field: 'b', before: 1, now: 2, by: 'conrad' }], moved: undefined });
+  expect(isNothing(byOthers(byOthers(meanwhile, 'rosa'), 'conrad'))).toBe(true);
 });

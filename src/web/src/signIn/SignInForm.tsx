@@ -8,7 +8,7 @@ import classes from './SignIn.module.css';
 interface Props {
   /** What stands above the fields. */
   children: ReactNode;
-  /** Account name of who has to sign in again; undefined for anybody. */
+  /** Account name of who was signed in; undefined for nobody. */
   person?: string;
   onSignedIn?: () => void;
 }
@@ -29,7 +29,6 @@ export function SignInForm({ children, person, onSignedIn }: Props) {
       onSignedIn?.();
     } catch (error) {
       setProblem(error as Problem);
-      await signedInChanged();
     }
   }
 
@@ -48,9 +47,10 @@ export function SignInForm({ children, person, onSignedIn }: Props) {
           label="Name"
           name="userName"
           autoComplete="username"
-          autoFocus={!person}
-          readOnly={person !== undefined}
+          data-autofocus
+          autoFocus
           value={userName}
+          onFocus={(e) => e.currentTarget.select()}
           onChange={(e) => setUserName(e.currentTarget.value)}
         />
         <PasswordInput
@@ -58,7 +58,6 @@ export function SignInForm({ children, person, onSignedIn }: Props) {
           label="Password"
           name="password"
           autoComplete="current-password"
-          autoFocus={person !== undefined}
           value={password}
           onChange={(e) => setPassword(e.currentTarget.value)}
         />

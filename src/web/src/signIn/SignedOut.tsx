@@ -1,7 +1,7 @@
 import { Text } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { onSignedOut } from '../api/client';
+import { onSignedIn, onSignedOut } from '../api/client';
 import { useSignedIn } from '../api/signedIn';
 import { Dialog } from '../frame/Dialog';
 import { SignInForm } from './SignInForm';
@@ -16,7 +16,10 @@ export function SignedOut() {
   if (person !== undefined && person !== was) {
     setWas(person);
   }
-  useEffect(() => onSignedOut(() => setOut(true)), []);
+  useEffect(() => {
+    const stops = [onSignedOut(() => setOut(true)), onSignedIn(() => setOut(false))];
+    return () => stops.forEach((stop) => stop());
+  }, []);
   return (
     <Dialog title="Your sign-in has ended" isOpen={isOut} onClose={() => setOut(false)}>
       <SignInForm
@@ -26,7 +29,10 @@ export function SignedOut() {
           void queries.invalidateQueries({ predicate: ({ state }) => state.status === 'error' });
         }}
       >
-        <Text size="sm">Sign in again to go on. Everything on the page stays as it is; what you tried last was not done.</Text>
+        <Text size="sm">
+          Sign in again to go on: everything on the page stays as it is, and what you tried last was not done. Where somebody else
+          signs in here, the page is theirs, and what you typed is kept for you at this browser.
+        </Text>
       </SignInForm>
     </Dialog>
   );

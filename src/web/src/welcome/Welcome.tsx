@@ -3,7 +3,6 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answered, type Problem } from '../api/client';
 import { acceptInvitation, lookAtInvitation, signIn } from '../api/generated';
-import { useSignedInChanged } from '../api/signedIn';
 import classes from '../signIn/SignIn.module.css';
 
 /** Where a link leads that was handed out: a person sets a password with it, once. The key stands after the #, so that no log has it. */
@@ -14,7 +13,6 @@ export function Welcome() {
   const [password, setPassword] = useState('');
   const [again, setAgain] = useState('');
   const [problem, setProblem] = useState<Problem>();
-  const signedInChanged = useSignedInChanged();
   const invitation = useQuery({ queryKey: ['welcome', key], queryFn: () => answered(lookAtInvitation({ body: { key } })) });
   const isFirst = invitation.data && !invitation.data.userName;
 
@@ -27,7 +25,7 @@ export function Welcome() {
     try {
       await answered(acceptInvitation({ body: { key, password, ...(isFirst ? { userName, displayName } : {}) } }));
       await answered(signIn({ body: { userName: invitation.data?.userName ?? userName, password } }));
-      await signedInChanged();
+      // Whoever was signed in at this browser before is so no longer: the page begins anew.
       window.location.replace('/');
     } catch (refusal) {
       setProblem(refusal as Problem);

@@ -42,7 +42,15 @@ function Collision({
   const later = edit?.rule;
   const stored = definition.rules.find(({ key }) => key === edit?.key);
   const settle = async (keep: 'earlier' | 'later') =>
-    shared.settled(await answered(settleCollision({ path: { key: recordType, id: collision.id }, body: { keep } })));
+    shared.settled(
+      await answered(
+        settleCollision({
+          path: { key: recordType, id: collision.id },
+          query: { after: shared.present().version },
+          body: { keep },
+        }),
+      ),
+    );
 
   async function keepBoth(later: Rule) {
     const rule: Rule = { ...later, key: newKey(), name: `${later.name} (${nameOf(collision.by)})` };

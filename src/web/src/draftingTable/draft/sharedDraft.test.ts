@@ -1,7 +1,13 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { CollisionView, Definition, DraftStepView, DraftView, Rule, RuleEdit } from '../../api/generated';
-import { SharedDraft, type DraftServer, type Shelf } from './sharedDraft';
+import type { Problem } from '../../api/client';
+import { MemoryStorage } from '../../pending/memoryStorage';
+import { random } from '../../pending/random';
+import { Shelf } from '../../pending/shelf';
+import type { DraftEdit } from './draftEdits';
+import { SharedDraft, type DraftServer } from './sharedDraft';
 import { after, isSame } from './steps';
+import type { StepStore } from './undo';
 
 const rule = (key: string, name = key): Rule => ({ key, name, on: true, cases: [] });
 const type = { key: 'loan' } as Definition['recordType'];
@@ -19,11 +25,18 @@ class FakeServer {
   /** Whether the next request does not arrive, or its answer does not. */
   fails = (): 'before' | 'after' | false => false;
 
+  /** Why the next request is refused. */
+  refusal = (): Problem | undefined => undefined;
+
   constructor(public draft: Definition) {}
 
   of(by: string): DraftServer {
     const lossy = <T>(answer: () => T): Promise<T> => {
       const failure = this.fails();
+      const refusal = this.refusal();
+      if (refusal) {
+        return Promise.reject(refusal as unknown as Error);
+      }
       if (failure === 'before') {
         return Promise.reject(new Error('lost'));
       }
@@ -31,7 +44,7 @@ class FakeServer {
       return failure === 'after' ? Promise.reject(new Error('lost')) : Promise.resolve(structuredClone(result));
     };
     return {
-      make: (step) =>
+      make: (step, known) =>
         lossy(() => {
           const made = step.edits.filter((edit) => {
             const present = this.draft.rules.find(({ key }) => key === edit.key);
@@ -50,16 +63,19 @@ class FakeServer {
             this.steps.push({ version: this.version, step: { edits: made.map(writtenOut) }, by, at: '' });
             made.forEach(({ key }) => (this.revisions[key] = { version: this.version, by, at: '' }));
           }
-          return { version: this.version, collisions: this.collisions };
+          return this.news(known);
         }),
-      news: (since) =>
-        lossy(() => ({
-          version: this.version,
-          edition: null,
-          steps: this.steps.filter(({ version }) => version > since),
-          collisions: this.collisions,
-        })),
+      news: (since) => lossy(() => this.news(since)),
       read: () => lossy(() => this.view()),
+    };
+  }
+
+  private news(since: number) {
+    return {
+      version: this.version,
+      edition: null,
+      steps: this.steps.filter(({ version }) => version > since),
+      collisions: this.collisions,
     };
   }
 
@@ -77,7 +93,31 @@ class FakeServer {
   }
 }
 
-const shelf = (): Shelf => ({ unsent: null, own: null });
+/** A person's browser, with what it keeps beyond the window. */
+class Browser {
+  readonly steps: StepStore = { own: null };
+
+  constructor(
+    readonly person: string,
+    readonly storage = new MemoryStorage(),
+  ) {}
+
+  /** Opens the draft in a window. */
+  open = (server: FakeServer) =>
+    new SharedDraft(
+      server.view(),
+      server.of(this.person),
+      new Shelf<DraftEdit>(this.person, 'draft loan', this.storage),
+      this.steps,
+    );
+
+  get isEmpty() {
+    return this.storage.length === 0;
+  }
+}
+
+const two = (server: FakeServer) =>
+  ['ada', 'ina'].map((by) => new Browser(by).open(server)) as [SharedDraft, SharedDraft];
 const names = (draft: SharedDraft) => draft.present().definition.rules.map(({ name }) => name);
 
 function renamed(draft: SharedDraft, key: string, name: string) {
@@ -91,10 +131,7 @@ afterEach(() => void vi.useRealTimers());
 describe('a draft that two write at once', () => {
   it('has both changes of different rules', async () => {
     const server = new FakeServer(draftOf('a', 'b'));
-    const [ada, ina] = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf())) as [
-      SharedDraft,
-      SharedDraft,
-    ];
+    const [ada, ina] = two(server);
 
     renamed(ada, 'a', 'A');
     renamed(ina, 'b', 'B');
@@ -108,10 +145,7 @@ describe('a draft that two write at once', () => {
 
   it('does not write over what came in while an edit of one’s own was not sent yet', async () => {
     const server = new FakeServer(draftOf('a'));
-    const [ada, ina] = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf())) as [
-      SharedDraft,
-      SharedDraft,
-    ];
+    const [ada, ina] = two(server);
 
     renamed(ina, 'a', 'Ina’s');
     await vi.advanceTimersByTimeAsync(1000);
@@ -125,10 +159,7 @@ describe('a draft that two write at once', () => {
 
   it('shows both versions of one rule to both, and loses neither', async () => {
     const server = new FakeServer(draftOf('a'));
-    const [ada, ina] = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf())) as [
-      SharedDraft,
-      SharedDraft,
-    ];
+    const [ada, ina] = two(server);
 
     renamed(ada, 'a', 'Ada’s');
     await vi.advanceTimersByTimeAsync(400);
@@ -142,34 +173,90 @@ describe('a draft that two write at once', () => {
 
   it('keeps what could not be sent beyond the window', async () => {
     const server = new FakeServer(draftOf('a'));
-    const kept = shelf();
+    const browser = new Browser('ada');
     server.fails = () => 'before';
-    const first = new SharedDraft(server.view(), server.of('ada'), kept);
+    const first = browser.open(server);
     renamed(first, 'a', 'A');
     await vi.advanceTimersByTimeAsync(1000);
     expect(first.present().isSaved).toBe(false);
     first.close();
 
     server.fails = () => false;
-    const second = new SharedDraft(server.view(), server.of('ada'), kept);
+    const second = browser.open(server);
     await vi.advanceTimersByTimeAsync(1000);
 
     expect(server.draft.rules[0]!.name).toBe('A');
     expect(second.present().isSaved).toBe(true);
-    expect(kept.unsent).toBeNull();
+    expect(browser.isEmpty).toBe(true);
+  });
+
+  it('does not write over what somebody else did while the window was closed', async () => {
+    const server = new FakeServer(draftOf('a', 'b'));
+    const browser = new Browser('ada');
+    server.fails = () => 'before';
+    const first = browser.open(server);
+    renamed(first, 'a', 'Ada’s');
+    renamed(first, 'b', 'B');
+    await vi.advanceTimersByTimeAsync(500);
+    await first.close();
+    server.fails = () => false;
+    const ina = new Browser('ina').open(server);
+    renamed(ina, 'a', 'Ina’s');
+    await vi.advanceTimersByTimeAsync(1000);
+
+    const second = browser.open(server);
+    await vi.advanceTimersByTimeAsync(1000);
+
+    expect(names(second)).toEqual(['Ina’s', 'B']);
+    expect(server.collisions.map(({ step, by }) => [by, step.edits[0]!.rule!.name])).toEqual([['ada', 'Ada’s']]);
+  });
+
+  it('is not sent by whoever signs in next at the same browser', async () => {
+    const server = new FakeServer(draftOf('a'));
+    const browser = new Browser('ada');
+    server.fails = () => 'before';
+    const first = browser.open(server);
+    renamed(first, 'a', 'Ada’s');
+    await vi.advanceTimersByTimeAsync(500);
+    await first.close();
+    server.fails = () => false;
+
+    const ina = new Browser('ina', browser.storage).open(server);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(names(ina)).toEqual(['a']);
+    expect(server.steps).toEqual([]);
+
+    browser.open(server);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(server.steps.map(({ by }) => by)).toEqual(['ada']);
+  });
+
+  it('waits with what is refused until somebody changes it', async () => {
+    const server = new FakeServer(draftOf('a'));
+    const ada = new Browser('ada').open(server);
+    let asked = 0;
+    server.refusal = () => (asked++ < 1 ? { status: 400, title: 'It makes no sense.' } : undefined);
+    renamed(ada, 'a', 'A');
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(asked).toBe(1);
+    expect(ada.present()).toMatchObject({ isSaved: false, problem: { title: 'It makes no sense.' } });
+
+    renamed(ada, 'a', 'AA');
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(ada.present()).toMatchObject({ isSaved: true, problem: undefined });
   });
 
   it('undoes one’s own steps, also after a reload, and leaves what somebody else has changed since', async () => {
     const server = new FakeServer(draftOf('a', 'b'));
-    const kept = shelf();
-    const first = new SharedDraft(server.view(), server.of('ada'), kept);
+    const browser = new Browser('ada');
+    const first = browser.open(server);
     renamed(first, 'a', 'A');
     renamed(first, 'b', 'B');
     await vi.advanceTimersByTimeAsync(1000);
     first.close();
 
-    const ada = new SharedDraft(server.view(), server.of('ada'), kept);
-    const ina = new SharedDraft(server.view(), server.of('ina'), shelf());
+    const ada = browser.open(server);
+    const ina = new Browser('ina').open(server);
     renamed(ina, 'a', 'Ina’s');
     await vi.advanceTimersByTimeAsync(1000);
     await ada.pull();
@@ -185,7 +272,7 @@ describe('a draft that two write at once', () => {
 
   it('takes typing in one text as one step', () => {
     const server = new FakeServer(draftOf('a'));
-    const ada = new SharedDraft(server.view(), server.of('ada'), shelf());
+    const ada = new Browser('ada').open(server);
     ['F', 'Fe', 'Fee'].forEach((name) => renamed(ada, 'a', name));
     ada.undo();
     expect(names(ada)).toEqual(['a']);
@@ -194,9 +281,11 @@ describe('a draft that two write at once', () => {
 
   it('ends the same for both, with every edit in it or waiting, however many requests are lost', async () => {
     for (let seed = 1; seed <= 40; seed++) {
+      const gone = new Set<SharedDraft>();
       const chance = random(seed);
       const server = new FakeServer(draftOf('a', 'b', 'c', 'd', 'e', 'f'));
-      const drafts = ['ada', 'ina'].map((by) => new SharedDraft(server.view(), server.of(by), shelf()));
+      const browsers = ['ada', 'ina'].map((by) => new Browser(by));
+      const drafts = browsers.map((browser) => browser.open(server));
       const written: string[][] = [[], []];
       server.fails = () => (chance() < 0.2 ? (chance() < 0.5 ? 'before' : 'after') : false);
       for (let edit = 0; edit < 50; edit++) {
@@ -206,9 +295,16 @@ describe('a draft that two write at once', () => {
           if (chance() < 0.3) {
             await draft.pull();
           }
+          if (chance() < 0.05) {
+            // The window is loaded anew: what was on its way arrives, or does not.
+            await vi.advanceTimersByTimeAsync(200);
+            gone.add(draft);
+            drafts[who] = browsers[who]!.open(server);
+          }
         }
       }
       server.fails = () => false;
+      await Promise.all([...gone].map((draft) => draft.close()));
       await vi.advanceTimersByTimeAsync(20_000);
       for (const draft of drafts) {
         await draft.pull();
@@ -251,15 +347,4 @@ function randomEdit(draft: SharedDraft, mark: string, chance: () => number, writ
 /** The last name that was written for each rule. */
 function lastOfEach(written: string[]): string[] {
   return [...new Map(written.map((name) => [name.split(' ')[0], name])).values()];
-}
-
-/** Numbers from 0 to 1, the same for the same seed (mulberry32). */
-function random(seed: number) {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
-  };
 }

@@ -1,28 +1,19 @@
-import type {
-  CollisionView,
-  Definition,
-  DraftNews,
-  DraftStep,
-  DraftStepMade,
-  DraftView,
-  Rule,
-  RuleEdit,
-} from '../../api/generated';
+import type { CollisionView, Definition, DraftNews, DraftStep, DraftView, Rule } from '../../api/generated';
 import type { Problem } from '../../api/client';
-import { after, between, isEmpty, isSame, withKnown } from './steps';
-import { ownStep, reversed, withoutStep, type OwnStep } from './undo';
+import { Pending } from '../../pending/pending';
+import { Sending } from '../../pending/sending';
+import type { Shelf } from '../../pending/shelf';
+import { Turns } from '../../pending/turns';
+import { baseOf, editsOf, sameEdit, stepOf, type DraftEdit } from './draftEdits';
+import { after, isSame, withKnown } from './steps';
+import { OwnSteps, type StepStore } from './undo';
 
 /** What a draft is stored with. */
 export interface DraftServer {
-  make(step: DraftStep): Promise<DraftStepMade>;
+  /** Makes a step; answers with all steps after the version that is known, that one among them. */
+  make(step: DraftStep, known: number): Promise<DraftNews>;
   news(after: number): Promise<DraftNews>;
   read(): Promise<DraftView>;
-}
-
-/** Where what the server does not have yet outlasts the page, and one's own steps outlast a reload. */
-export interface Shelf {
-  unsent: DraftStep | null;
-  own: { past: OwnStep[]; future: OwnStep[] } | null;
 }
 
 /** What is so of a draft at one moment. */
@@ -43,57 +34,61 @@ export interface DraftState {
   revisions: DraftView['revisions'];
 }
 
-/** How long an edit waits for the next one before it is sent, and how long until a failed sending is tried again, in milliseconds. */
+/** How long an edit waits for the next one before it is sent, in milliseconds. */
 const pause = 300;
-const patience = 3000;
 
-/** How many steps of one's own can be undone. */
-const mostSteps = 200;
+/** Where the server has gone back, as to a copy of its data that was made before. */
+const older: Problem = {
+  status: 409,
+  title: 'The draft on the server is older than the one that is open here.',
+  detail: 'Load the page again. What was written here and is not there is kept at this browser until then',
+};
 
 /**
- * A draft that several administrators write at once. What is written here is sent as edits of single rules; what the others
- * wrote is taken over as it comes. Two edits of one rule wait for a choice; nothing is lost on the way.
+ * A draft that several administrators write at once. What is written here is pending as edits of single rules and sent by itself;
+ * what the others wrote is taken over as it comes. Two edits of one rule wait for a choice; nothing is lost on the way.
  */
 export class SharedDraft {
   private state: DraftState;
   private base: Definition;
-  private typeRevision: number;
-  private past: OwnStep[];
-  private future: OwnStep[];
-  /** What the last step was made from, and what it was part of: the next step of the same text joins it. */
-  private last?: { before: Definition; joint?: string };
-  /** For rules that somebody else changed while an edit of one's own had not been sent: what version that edit was made knowing. */
-  private readonly known = new Map<string, number>();
-  /** What was sent last, arrived or not. */
-  private lastSent?: DraftStep;
-  private timer: ReturnType<typeof setTimeout> | undefined;
-  private running: Promise<void> | undefined;
-  private isClosed = false;
+  private readonly pending: Pending<DraftEdit>;
+  private readonly steps: OwnSteps;
+  private readonly turns = new Turns();
+  private readonly sending = new Sending(
+    () => this.send(),
+    (problem) => this.tell({ problem }),
+  );
   private readonly listeners = new Set<() => void>();
 
   constructor(
     view: DraftView,
     private readonly server: DraftServer,
-    private readonly shelf: Shelf,
+    shelf: Shelf<DraftEdit>,
+    store: StepStore,
   ) {
     this.base = view.definition;
-    this.typeRevision = view.typeRevision;
-    this.past = shelf.own?.past ?? [];
-    this.future = shelf.own?.future ?? [];
-    const definition = shelf.unsent ? after(view.definition, shelf.unsent) : view.definition;
+    this.steps = new OwnSteps(store);
+    const slot = shelf.slot();
+    this.pending = new Pending(baseOf(view.definition, view.version), slot, sameEdit);
     this.state = {
-      definition,
+      definition: view.definition,
       version: view.version,
       edition: view.edition ?? null,
-      isSaved: definition === view.definition,
-      canUndo: this.past.length > 0,
-      canRedo: this.future.length > 0,
+      isSaved: true,
+      canUndo: this.steps.canUndo,
+      canRedo: this.steps.canRedo,
       collisions: view.collisions,
       kept: 0,
       revisions: view.revisions,
     };
-    if (!this.state.isSaved) {
-      this.plan(pause);
+    // What was written before and never arrived goes on from what it was made on; others may have changed the same since.
+    const before = shelf.others(slot.name);
+    before.reverse().forEach(({ kept }) => this.pending.takeUp(kept.edits));
+    if (before.length > 0) {
+      this.goOn(view.definition, view.version);
+      slot.flush();
+      before.forEach((other) => shelf.remove(other.slot));
+      this.sending.soon(pause);
     }
   }
 
@@ -106,13 +101,7 @@ export class SharedDraft {
 
   /** Takes in what was written here. */
   change = (definition: Definition) => {
-    const before = this.state.definition;
-    const joint = jointOf(before, definition);
-    const joins = joint !== undefined && joint === this.last?.joint && this.past.length > 0;
-    const from = joins ? this.last!.before : before;
-    this.past = [...(joins ? this.past.slice(0, -1) : this.past), ownStep(from, definition)].slice(-mostSteps);
-    this.future = [];
-    this.last = { before: from, joint };
+    this.steps.note(this.state.definition, definition);
     this.write(definition);
   };
 
@@ -120,53 +109,33 @@ export class SharedDraft {
   amend = (rule: string, change: Partial<Rule>) => {
     const { definition } = this.state;
     const next = { ...definition, rules: definition.rules.map((one) => (one.key === rule ? { ...one, ...change } : one)) };
-    if (this.last && this.past.length > 0) {
-      this.past = [...this.past.slice(0, -1), ownStep(this.last.before, next)];
-    }
+    this.steps.amend(next);
     this.write(next);
   };
 
-  undo = () => {
-    const step = this.past.at(-1);
-    if (step) {
-      const { draft, kept } = withoutStep(this.state.definition, step);
-      this.past = this.past.slice(0, -1);
-      this.future = [step, ...this.future];
-      this.last = undefined;
-      this.write(draft, kept);
-    }
-  };
+  undo = () => this.step(this.steps.undo(this.state.definition));
 
-  redo = () => {
-    const [step, ...rest] = this.future;
-    if (step) {
-      const { draft, kept } = withoutStep(this.state.definition, reversed(step));
-      this.past = [...this.past, step];
-      this.future = rest;
-      this.last = undefined;
-      this.write(draft, kept);
-    }
-  };
+  redo = () => this.step(this.steps.redo(this.state.definition));
 
   /** Takes over what others did; called when the server says that there is something. */
-  pull = async () => {
-    try {
-      this.take(await this.server.news(this.state.version));
-    } catch {
-      // The next message, or the next edit, tries again.
-    }
-  };
+  pull = (): Promise<void> =>
+    this.turns.take(async () => {
+      try {
+        await this.take(await this.server.news(this.state.version));
+      } catch {
+        // The next message, or the next edit, tries again.
+      }
+    });
 
   /** Everything that came of a choice between two versions. */
-  settled = (made: DraftStepMade) => {
-    this.tell({ collisions: made.collisions });
-    return this.pull();
-  };
+  settled = (news: DraftNews) => this.turns.take(() => this.take(news));
 
   /** The version to be published, once everything is stored; rejected where it cannot be. */
   async settle(): Promise<number> {
-    clearTimeout(this.timer);
-    await this.send();
+    await this.sending.now();
+    if (!this.state.isSaved) {
+      await this.sending.now();
+    }
     if (!this.state.isSaved) {
       throw this.state.problem ?? new Error();
     }
@@ -181,145 +150,89 @@ export class SharedDraft {
 
   /** Sends what waits, and nothing after. */
   close(): Promise<void> {
-    clearTimeout(this.timer);
-    return this.send().finally(() => {
-      this.isClosed = true;
-      clearTimeout(this.timer);
-    });
+    this.steps.keep();
+    return this.sending.close();
+  }
+
+  /** Writes what outlasts the window. */
+  keep = () => this.steps.keep();
+
+  private step(stepped: { draft: Definition; kept: number } | undefined) {
+    if (stepped) {
+      this.write(stepped.draft, stepped.kept);
+    }
   }
 
   private write(definition: Definition, kept = 0) {
+    this.pending.become(editsOf(this.base, definition));
     this.tell({ definition, kept, isSaved: false });
-    this.keep();
-    this.plan(pause);
+    this.sending.soon(pause);
   }
 
-  private pending(): DraftStep {
-    return between(
-      this.base,
-      this.state.definition,
-      (key) => this.known.get(key) ?? this.state.revisions[key]?.version ?? 0,
-      this.typeRevision,
-    );
-  }
-
-  private plan(delay: number) {
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.send(), delay);
-  }
-
-  /** Sends what the server does not have, again and again until it has all. One sending at a time. */
-  private send(): Promise<void> {
-    this.running ??= this.sendAll().finally(() => (this.running = undefined));
-    return this.running;
-  }
-
-  private async sendAll() {
-    for (let step = this.pending(); !isEmpty(step) && !this.isClosed; step = this.pending()) {
-      try {
-        this.lastSent = step;
-        await this.server.make(step);
-        this.take(await this.server.news(this.state.version), step);
-        this.tell({ problem: undefined });
-      } catch (refusal) {
-        this.tell({ problem: refusal as Problem });
-        this.plan(patience);
-        return;
-      }
+  /** Sends what the server does not have, until it has all. */
+  private async send() {
+    while (this.pending.all.size > 0) {
+      await this.turns.take(async () => {
+        const step = stepOf(this.pending.all);
+        const sent = this.pending.sending([...this.pending.all.keys()]);
+        await this.take(await this.server.make(step, this.state.version), sent);
+      });
     }
-    this.tell({ isSaved: isEmpty(this.pending()), problem: undefined });
-    this.keep();
+    this.tell({ isSaved: true });
   }
 
-  /** Carries what is not stored yet over to what the draft is now. What was sent is stored, or waits beside the draft for a choice. */
-  private take(news: DraftNews, sent?: DraftStep) {
+  /**
+   * Carries what is pending over to what the draft is now.
+   * @param sent What this answers: it is stored, or waits beside the draft for a choice.
+   */
+  private async take(news: DraftNews, sent?: ReadonlyMap<string, DraftEdit>) {
+    if (news.version < this.state.version) {
+      throw older;
+    }
+    let { base } = this;
+    let { version } = news;
+    let revisions = { ...this.state.revisions };
     if (news.steps === null) {
-      void this.server.read().then((view) => this.rebase(view.definition, view.version, view.revisions, view.typeRevision));
+      const view = await this.server.read();
+      ({ definition: base, version, revisions } = view);
     } else {
-      const fresh = news.steps.filter(({ version }) => version > this.state.version);
-      const revisions = { ...this.state.revisions };
-      let { typeRevision } = this;
-      let base = this.base;
-      const own = new Set(between(this.base, this.state.definition).edits.map(({ key }) => key));
-      for (const { step, version, by, at } of fresh) {
+      for (const { step, version, by, at } of news.steps.filter((one) => one.version > this.state.version)) {
         base = after(base, step);
-        step.edits.filter(({ key }) => own.has(key)).forEach((edit) => this.note(edit, revisions));
         step.edits.forEach(({ key }) => (revisions[key] = { version, by, at }));
-        typeRevision = step.recordType ? version : typeRevision;
       }
-      this.rebase(base, news.version, revisions, typeRevision, sent);
     }
-    this.tell({ collisions: news.collisions, edition: news.edition ?? null });
+    this.goOn(base, version, sent);
+    this.tell({ revisions, collisions: news.collisions, edition: news.edition ?? null });
   }
 
-  /** Notes of a rule with an edit of one's own what that edit was made knowing, unless the change that comes is one's own as well. */
-  private note(edit: RuleEdit, revisions: DraftView['revisions']) {
-    if (this.lastSent?.edits.some(({ key, rule }) => key === edit.key && isSame(rule, edit.rule))) {
-      this.known.delete(edit.key);
-    } else if (!this.known.has(edit.key)) {
-      this.known.set(edit.key, revisions[edit.key]?.version ?? 0);
-    }
-  }
-
-  private rebase(base: Definition, version: number, revisions: DraftView['revisions'], typeRevision: number, sent?: DraftStep) {
+  /** Puts what is pending upon another base. */
+  private goOn(base: Definition, version: number, sent?: ReadonlyMap<string, DraftEdit>) {
     const { definition } = this.state;
-    // What the server fills in of a rule is no edit of one's own.
-    const isSent = (edit: RuleEdit) =>
-      sent?.edits.some((one) => one.key === edit.key && isSame({ ...one, base: 0 }, { ...edit, base: 0 }));
-    const own = between(this.base, definition);
-    const written = after(base, {
-      edits: own.edits.filter((edit) => !isSent(edit)),
-      recordType: isSame(own.recordType, sent?.recordType) ? null : own.recordType,
-      examples: isSame(own.examples, sent?.examples) ? null : own.examples,
-    });
-    const open = new Set(own.edits.filter((edit) => !isSent(edit)).map(({ key }) => key));
-    [...this.known.keys()].filter((key) => !open.has(key)).forEach((key) => this.known.delete(key));
     // What records have become by a publication cannot be taken back by undoing the edits that led to it.
-    if ((base.recordType.reshaping ?? []).length < (this.base.recordType.reshaping ?? []).length && !this.isOwn(base)) {
-      this.past = [];
-      this.future = [];
+    const isUsedUp = (base.recordType.reshaping ?? []).length < (this.base.recordType.reshaping ?? []).length;
+    if (isUsedUp && !isSame(base.recordType, definition.recordType)) {
+      this.steps.forget();
     }
     this.base = base;
-    this.typeRevision = typeRevision;
+    const then = baseOf(base, version);
+    if (sent) {
+      this.pending.arrived(sent, then, (key, edit) => sameEdit(then.value(key), edit));
+    } else {
+      this.pending.rebase(then);
+    }
+    const written = after(base, stepOf(this.pending.all));
     const next = withKnown(written, definition);
+    this.pending.become(editsOf(base, next));
     const isOther =
-      !isSame(
-        next.rules.map(({ key }) => key),
-        definition.rules.map(({ key }) => key),
-      ) ||
+      next.rules.length !== definition.rules.length ||
       next.rules.some((rule, i) => rule !== definition.rules[i]) ||
       next.recordType !== definition.recordType ||
       next.examples !== definition.examples;
-    this.tell({ definition: isOther ? next : definition, version, revisions, isSaved: isEmpty(this.pendingOf(next)) });
-    this.keep();
-  }
-
-  /** Whether the record type that comes is what was written here. */
-  private isOwn = (base: Definition) => isSame(base.recordType, this.state.definition.recordType);
-
-  private pendingOf = (definition: Definition) => between(this.base, definition);
-
-  private keep() {
-    const step = this.pending();
-    this.shelf.unsent = isEmpty(step) ? null : step;
-    this.shelf.own = { past: this.past, future: this.future };
+    this.tell({ definition: isOther ? next : definition, version, isSaved: this.pending.all.size === 0 });
   }
 
   private tell(part: Partial<DraftState>) {
-    this.state = { ...this.state, ...part, canUndo: this.past.length > 0, canRedo: this.future.length > 0 };
+    this.state = { ...this.state, ...part, canUndo: this.steps.canUndo, canRedo: this.steps.canRedo };
     this.listeners.forEach((listener) => listener());
   }
-}
-
-const texts: (keyof Rule)[] = ['name', 'reason'];
-
-/** Which text of which rule is typed from one draft to the next; undefined where it is anything else. */
-function jointOf(before: Definition, next: Definition): string | undefined {
-  const [rule, ...others] = next.rules.filter((one, i) => one !== before.rules[i]);
-  const old = before.rules.find(({ key }) => key === rule?.key);
-  if (!rule || !old || others.length > 0 || before.rules.length !== next.rules.length || before.recordType !== next.recordType) {
-    return undefined;
-  }
-  const differs = Object.keys({ ...old, ...rule }).filter((name) => old[name as keyof Rule] !== rule[name as keyof Rule]);
-  return differs.length === 1 && texts.includes(differs[0] as keyof Rule) ? `${rule.key} ${differs[0]!}` : undefined;
 }

@@ -5,7 +5,7 @@ import { beginRecord, readRecord, type RecordType, type RecordView, type Setting
 import { afterPaint } from '../../engine/afterPaint';
 import type { Values } from '../../engine/answers';
 import type { DraftProgram } from '../../engine/draftProgram';
-import { OpenRecord } from '../../engine/openRecord';
+import { OpenRecord, trialOf } from '../../engine/openRecord';
 import { engine } from '../../engine/pageEngine';
 import { siteTime } from '../../writing/siteTime';
 import type { View } from './view';
@@ -85,7 +85,7 @@ export function useSample(
     }
     const source = { ...sample, form, setting: settingOf(sample, view) };
     // eslint-disable-next-line react-hooks/refs -- what was tried before, once, when the record is opened
-    return new OpenRecord(engine, type, source, tried.current.get(sample.id ?? 0) ?? {}, false);
+    return new OpenRecord(engine, type, source, trialOf(source, tried.current.get(sample.id ?? 0)), false);
     // Another stage or role is another way of looking at the same record: see below.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [sample, type, form]);
