@@ -1,7 +1,7 @@
 import type { Reply, Request } from './worker';
 
 /** What takes long and can wait: nobody types on for its sake. */
-const patient: Request['operation'][] = ['outlook', 'reach', 'reordered', 'ways', 'skipped'];
+const patient: Request['operation'][] = ['outlook'];
 
 /**
  * What the engine is asked, one thing after another in the order in which it came; but keys come before what takes long and can
@@ -49,7 +49,7 @@ export class AskedQueue {
     if (!first) {
       return undefined;
     }
-    const isSame = (one: Request) => first.operation === 'outlook' && one.operation === 'outlook' && one.operands[0] === first.operands[0];
+    const isSame = (one: Request) => one.operation === first.operation && one.operands[0] === first.operands[0];
     this.waiting.splice(0, this.waiting.length, ...rest.filter((one) => !isSame(one)));
     return [first, ...rest.filter(isSame)];
   }

@@ -81,6 +81,7 @@ export class Filling {
   private readonly turns = new Turns();
   /** What was sent last, and may have been done though nobody answered. */
   private unanswered?: { request: unknown; ticket?: string };
+  private isClosed = false;
   private readonly listeners = new Set<() => void>();
 
   constructor(
@@ -137,6 +138,10 @@ export class Filling {
   /** Puts in again what was typed at another time. Where others have changed the same since, one of the two is chosen. */
   takeUp = ({ slot, kept }: Offer) =>
     this.turns.take(async () => {
+      if (this.isClosed) {
+        // It is left on the shelf, for whoever opens the record next.
+        return;
+      }
       const { type } = this.state;
       const known = kept.edits.filter(([key]) => type.fields.some((field) => field.key === key));
       this.pending.takeUp(known);
@@ -166,6 +171,7 @@ export class Filling {
 
   /** The record is left: what is typed stays on the shelf. */
   close = () => {
+    this.isClosed = true;
     this.slot.flush();
     this.state.record.close();
   };
