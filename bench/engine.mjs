@@ -6,17 +6,20 @@ import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 
 const root = resolve(import.meta.dirname, '..');
-const source = join(root, 'src/web/src/engine');
+const sources = ['engine', 'pending'].map((room) => join(root, 'src/web/src', room));
 const typescript = createRequire(join(root, 'src/web/package.json'))('typescript');
 const built = mkdtempSync(join(tmpdir(), 'dibujo-engine-'));
-for (const name of readdirSync(source).filter((file) => /^[a-zA-Z]+\.ts$/.test(file))) {
-  const { outputText } = typescript.transpileModule(readFileSync(join(source, name), 'utf8'), {
-    compilerOptions: { module: 'ESNext', target: 'ES2022' },
-  });
-  writeFileSync(join(built, name.replace('.ts', '.mjs')), outputText.replaceAll(/from '(\.\/\w+)'/g, "from '$1.mjs'"));
+for (const source of sources) {
+  for (const name of readdirSync(source).filter((file) => /^[a-zA-Z]+\.ts$/.test(file))) {
+    const { outputText } = typescript.transpileModule(readFileSync(join(source, name), 'utf8'), {
+      compilerOptions: { module: 'ESNext', target: 'ES2022' },
+    });
+    // All in one folder, whichever room they are from.
+    writeFileSync(join(built, name.replace('.ts', '.mjs')), outputText.replaceAll(/from '[./]+(?:\w+\/)?(\w+)'/g, "from './$1.mjs'"));
+  }
 }
 
-/** A module of src/web/src/engine. */
+/** A module of the front end's engine, or of what is pending. */
 export const frontEnd = (module) => import(pathToFileURL(join(built, `${module}.mjs`)));
 
 const { tapeOf } = await frontEnd('tape');

@@ -2,6 +2,7 @@ using System.Runtime.InteropServices.JavaScript;
 using Dibujo.Core.Answers;
 using Dibujo.Core.Explanation;
 using Dibujo.Core.Tapes;
+using Dibujo.Core.Values;
 
 namespace Dibujo.Browser;
 
@@ -26,13 +27,14 @@ internal static partial class Sessions
     [JSExport]
     internal static string All(int session) => Held[session].All();
 
-    /// <summary>Changes one field to a bare value.</summary>
+    /// <summary>Changes one field to a bare value, or to what a text says that was typed; whether more of that may come.</summary>
     [JSExport]
-    internal static string Change(int session, int field, int[] tape, string text)
+    internal static string Change(int session, int field, int[] tape, string text, bool isPartial)
     {
         try
         {
-            return Held[session].Change(field, ValueTape.Value(Tape.Read(tape, text)));
+            return ValueTape.Value(Tape.Read(tape, text)) is Text typed ? Held[session].Type(field, typed, Readings.Own, Readings.Names, isPartial)
+                : Held[session].Change(field, ValueTape.Value(Tape.Read(tape, text)));
         }
         catch (FormatException mistake)
         {

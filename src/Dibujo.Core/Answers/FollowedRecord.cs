@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Evaluation;
+using Dibujo.Core.Notations;
 using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
@@ -10,7 +11,7 @@ namespace Dibujo.Core.Answers;
 /// <summary>An open record as somebody follows it from afar: each change is answered with all that is different now, and nothing else.</summary>
 /// <remarks>
 /// An answer is an object. Always there: <c>changed</c>, how many changes count; <c>setAside</c>, keys of the fields whose
-/// changes wait; <c>isSettled</c>. There where a value could not be held, <c>refused</c>, its field. There where something in them differs: <c>elements</c>, number and state bits in turn;
+/// changes wait; <c>isSettled</c>. There where a value could not be held, <c>refused</c>, its field, and where it may be read in several ways, <c>choices</c>, each with value and text; where text was read, <c>read</c>, what it says. There where something in them differs: <c>elements</c>, number and state bits in turn;
 /// <c>values</c>, field and value; <c>violations</c>, field and the limit that its value breaks, as a sentence or empty;
 /// <c>offers</c>, field and the keys of the choices left to it, or null for all; <c>cases</c>, rule and case in force, -1 for
 /// none; and whole, <c>messages</c>, <c>suggestions</c> and <c>forms</c>, the keys of the forms that apply.
@@ -29,6 +30,8 @@ public sealed class FollowedRecord
     private int[] narrowed;
     private int?[] cases;
     private int? refused;
+    private ImmutableArray<Reading.Choice>? choices;
+    private Value? read;
     private bool isFirst;
     private string messages = "";
     private string suggestions = "";
@@ -74,14 +77,52 @@ public sealed class FollowedRecord
     /// <summary>Changes a field. A value that it cannot hold changes nothing and is told as a violation.</summary>
     public string Change(int field, Value value)
     {
-        var type = AtHand.Program.Fields[field];
-        if (type.Type.Fit(value) is not { } fitted)
+        var type = AtHand.Program.Fields[field].Type;
+        return type.Fit(value) is { } fitted ? Take(field, fitted) : Refuse(field, $"This field takes {type.Noun}.");
+    }
+
+    /// <summary>
+    /// Changes a field to what somebody typed. What cannot be read, and what may be read in several ways, changes nothing and is told as a violation.
+    /// </summary>
+    /// <param name="field">Its number.</param>
+    /// <param name="typed">The text.</param>
+    /// <param name="notation">How its writer writes.</param>
+    /// <param name="names">What people and records are called.</param>
+    /// <param name="isPartial">Whether more may come: then nothing is said of what cannot be read yet.</param>
+    public string Type(int field, Text typed, Notation notation, IKnownNames names, bool isPartial)
+    {
+        var type = AtHand.Program.Fields[field].Type;
+        if (isPartial && type is DateType or DateTimeType && !HasYear(typed.Content))
         {
-            return Refuse(field, $"This field takes {type.Type.Noun}.");
+            return Refuse(field, "");
         }
 
-        var delta = AtHand.Change(type.Key, fitted);
-        return Tell(delta, (field, type.Type.Violation(AtHand.ValueOf(field), AtHand.Saved[type.Key]) ?? ""));
+        switch (notation.Take(typed, type, names, DateOnly.FromDateTime(AtHand.Setting.Now)))
+        {
+            case Reading.Of { Value: var value }:
+                read = value.Equals(typed) ? null : value;
+                return Take(field, value);
+            case Reading.Open open when !isPartial:
+                choices = open.Choices;
+                return Refuse(field, open.Question(Excerpt.Of(typed.Content)));
+            case Reading.None none when !isPartial:
+                return Refuse(field, none.Reason);
+            default:
+                return Refuse(field, "");
+        }
+    }
+
+    private string Take(int field, Value value)
+    {
+        var (key, type) = (AtHand.Program.Fields[field].Key, AtHand.Program.Fields[field].Type);
+        return Tell(AtHand.Change(key, value), (field, type.Violation(AtHand.ValueOf(field), AtHand.Saved[key]) ?? ""));
+    }
+
+    /// <summary>Whether a year stands in it that nobody takes for another number.</summary>
+    private static bool HasYear(string text)
+    {
+        var digits = 0;
+        return text.Any(c => (digits = char.IsAsciiDigit(c) ? digits + 1 : 0) == 4);
     }
 
     /// <summary>Tells that what was typed into a field cannot be taken for a value at all.</summary>
@@ -170,6 +211,22 @@ public sealed class FollowedRecord
             {
                 to.Number("refused", field);
                 refused = null;
+            }
+
+            if (choices is { } possible)
+            {
+                to.List("choices", possible, choice => to.Object(() =>
+                {
+                    to.Value("value", choice.Value);
+                    to.Text("text", choice.Text);
+                }));
+                choices = null;
+            }
+
+            if (read is { } value)
+            {
+                to.Value("read", value);
+                read = null;
             }
         }));
 

@@ -1,11 +1,21 @@
 using System.Text.Json.Serialization;
+using Dibujo.Core.Notations;
 
 namespace Dibujo.Core.Inference;
 
 /// <summary>How a column writes dates and numbers, which a single cell may not tell.</summary>
 /// <param name="Dates">Which comes first where a date is all digits and does not begin with the year.</param>
 /// <param name="Decimals">What stands before the fraction; the other mark, spaces and apostrophes set off thousands.</param>
-public sealed record CellFormat(DateOrder Dates = DateOrder.DayFirst, DecimalMark Decimals = DecimalMark.Point);
+public sealed record CellFormat(DateOrder Dates = DateOrder.DayFirst, DecimalMark Decimals = DecimalMark.Point)
+{
+    /// <summary>The same as a notation: what a cell leaves open the column as a whole has told.</summary>
+    [JsonIgnore]
+    public Notation Notation => Languages.Of(Dates == DateOrder.DayFirst ? "en-GB" : "en-US") with
+    {
+        Marks = NumberMarks.All[Decimals == DecimalMark.Point ? 0 : 1],
+        IsDecided = true,
+    };
+}
 
 /// <summary>What comes first in a date such as 03/04/2026.</summary>
 [JsonConverter(typeof(CamelCaseEnum<DateOrder>))]

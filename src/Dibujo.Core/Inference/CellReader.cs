@@ -1,17 +1,18 @@
+using Dibujo.Core.Notations;
 using Dibujo.Core.Records;
-using Dibujo.Core.Reshaping;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Inference;
 
-/// <summary>Reads cells as people write them into values of one type. More forgiving than the files of <see cref="Csv.RecordTable"/>, which say what they mean.</summary>
+/// <summary>Reads the cells of a column, each distinct one once. What does not say exactly what it is, such as a day without a time for a moment, is taken as tables have it.</summary>
 /// <param name="type">What is read.</param>
 /// <param name="format">How the column writes dates and numbers.</param>
 /// <param name="lookup">Finds records and people.</param>
 public sealed class CellReader(FieldType type, CellFormat format, ICellLookup lookup)
 {
-    private static readonly FieldType Line = new LongTextType();
+    private static readonly DateOnly NoToday = new(2000, 1, 1);
 
+    private readonly Notation notation = format.Notation;
     private readonly Dictionary<string, Value?> known = new(StringComparer.Ordinal);
 
     /// <summary>The value; blank for an empty cell, null for one that does not fit, or breaks a limit.</summary>
@@ -36,20 +37,18 @@ public sealed class CellReader(FieldType type, CellFormat format, ICellLookup lo
         return value;
     }
 
-    private Value? ReadAnew(string text) => type switch
+    private Value? ReadAnew(string text) => (type, notation.Read(text, type, lookup, NoToday).Certain) switch
     {
-        YesNoType => Answer.Of(text) is { } isYes ? new YesNo(isYes) : null,
-        DateType => WrittenDate.TryReadDay(text, format.Dates, out var day) ? new Date(day)
-            : WrittenDate.TryReadMoment(text, format.Dates, out var at) && at.TimeOfDay == TimeSpan.Zero ? new Date(DateOnly.FromDateTime(at)) : null,
-        DateTimeType => WrittenDate.TryReadMoment(text, format.Dates, out var moment) ? new Moment(moment)
-            : WrittenDate.TryReadDay(text, format.Dates, out var only) ? new Moment(only.ToDateTime(TimeOnly.MinValue)) : null,
-        NumberType number => WrittenAmount.TryRead(text, format.Decimals, out var written) && (written.Around.Length == 0 || written.Around == number.Unit) ? new Number(written.Amount) : null,
-        MoneyType money => WrittenAmount.TryRead(text, format.Decimals, out var amount) && (amount.Around.Length == 0 || Currency.Of(amount.Around) == money.Currency) ? new Number(amount.Amount) : null,
-        LinkType link => lookup.FindRecord(link.RecordType, text) is { } record ? new Link(record) : null,
-        PersonType => lookup.FindPerson(text) is { } person ? new Person(person) : null,
-        FullNameType when text.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries) is [var family, var given] =>
-            Compound.Empty.With("given", new Text(given)).With("family", new Text(family)),
-        ChoicesType when text.Contains(',', StringComparison.Ordinal) && !text.Contains(';', StringComparison.Ordinal) => Conversion.Of(new Text(text.Replace(',', ';')), Line, type),
-        _ => Conversion.Of(new Text(text), Line, type),
+        (DateType, null) => notation.Read(text, new DateTimeType(), lookup, NoToday).Certain is Moment { At: { TimeOfDay.Ticks: 0 } at } ? new Date(DateOnly.FromDateTime(at)) : null,
+        (DateTimeType, null) => notation.Read(text, new DateType(), lookup, NoToday).Certain is Date date ? type.Fit(date) : null,
+        // The number alone says nothing of whether there is such a record.
+        (LinkType link, Link { Record: var number }) when lookup.TitleOf(link.RecordType, number) is null => lookup.RecordsCalled(link.RecordType, text) is [var called] ? new Link(called) : null,
+        // One that zeros lead is a name.
+        (NumberType or MoneyType, Number) when IsName(text) => null,
+        // They may be counted.
+        (YesNoType, _) when text is "1" or "0" => null,
+        (_, var value) => value,
     };
+
+    private static bool IsName(string text) => text is ['0', >= '0' and <= '9', ..];
 }

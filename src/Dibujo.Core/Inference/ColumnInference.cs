@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Notations;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
@@ -79,16 +80,59 @@ public sealed class ColumnInference(ICellLookup lookup)
     /// <summary>How the column writes dates and numbers, and what no cell of it tells.</summary>
     private static CellFormat FormatOf(List<string> cells, out string? doubt)
     {
-        var dates = Majority(cells, WrittenDate.OrderOf);
-        var marks = Majority(cells, WrittenAmount.MarkOf);
-        doubt = dates is null && cells.Exists(cell => WrittenDate.TryReadDay(cell, DateOrder.DayFirst, out var one)
-                && WrittenDate.TryReadDay(cell, DateOrder.MonthFirst, out var other) && one != other)
+        var dates = Majority(cells, OrderOf);
+        var marks = Majority(cells, MarkOf);
+        doubt = dates is null && cells.Exists(cell => Day(cell, DateOrder.DayFirst) is { } one && Day(cell, DateOrder.MonthFirst) is { } other && one != other)
             ? "No date tells whether the day or the month comes first: the day is taken to."
-            : marks is null && cells.Exists(cell => cell.AsSpan().ContainsAny(',', '.') && WrittenAmount.TryRead(cell, DecimalMark.Point, out _))
+            : marks is null && cells.Exists(cell => cell.AsSpan().ContainsAny(',', '.') && AmountIn(cell, DecimalMark.Point) is not null)
                 ? "No number tells which mark stands before the fraction: the point is taken to."
                 : null;
         return new(dates ?? DateOrder.DayFirst, marks ?? DecimalMark.Point);
     }
+
+    /// <summary>Whether the digits of a date tell which of day and month comes first: null where they do not, or it is no date.</summary>
+    private static DateOrder? OrderOf(string text) => (Day(text, DateOrder.DayFirst), Day(text, DateOrder.MonthFirst)) switch
+    {
+        ({ }, null) => DateOrder.DayFirst,
+        (null, { }) => DateOrder.MonthFirst,
+        _ => null,
+    };
+
+    private static DateOnly? Day(string text, DateOrder order)
+    {
+        var notation = new CellFormat(order).Notation;
+        return DayReader.Read(text, notation, default) is [var day, ..] ? day
+            : MomentReader.Read(text, notation, default) is [var at, ..] ? DateOnly.FromDateTime(at) : null;
+    }
+
+    /// <summary>Which mark stands before the fraction; null where the text does not tell.</summary>
+    private static DecimalMark? MarkOf(string text)
+    {
+        var (comma, point) = (text.LastIndexOf(','), text.LastIndexOf('.'));
+        if (comma >= 0 && point >= 0)
+        {
+            return comma > point ? DecimalMark.Comma : DecimalMark.Point;
+        }
+
+        var at = Math.Max(comma, point);
+        if (at < 0 || text.IndexOfAny([',', '.']) != at)
+        {
+            // Twice the same: those are thousands, so the other one is the mark.
+            return at < 0 ? null : comma >= 0 ? DecimalMark.Point : DecimalMark.Comma;
+        }
+
+        var digits = 0;
+        while (at + 1 + digits < text.Length && char.IsAsciiDigit(text[at + 1 + digits]))
+        {
+            digits++;
+        }
+
+        return digits == 3 && at is > 0 and <= 3 && text[0] != '0' ? null : comma >= 0 ? DecimalMark.Comma : DecimalMark.Point;
+    }
+
+    /// <summary>A number; null for what is none, and for a name that zeros lead.</summary>
+    private static WrittenAmount? AmountIn(string text, DecimalMark mark) => text is ['0', >= '0' and <= '9', ..] ? null
+        : AmountReader.Read(text, new CellFormat(Decimals: mark).Notation, 28) is [var amount, ..] && (!amount.IsBefore || Currency.Of(amount.Around) is not null) ? amount : null;
 
     private static T? Majority<T>(List<string> cells, Func<string, T?> tell)
         where T : struct, Enum
@@ -123,7 +167,7 @@ public sealed class ColumnInference(ICellLookup lookup)
         var read = new List<WrittenAmount>(cells.Count);
         foreach (var cell in cells)
         {
-            if (WrittenAmount.TryRead(cell, format.Decimals, out var amount))
+            if (AmountIn(cell, format.Decimals) is { } amount)
             {
                 read.Add(amount);
             }

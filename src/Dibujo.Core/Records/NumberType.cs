@@ -9,7 +9,8 @@ namespace Dibujo.Core.Records;
 /// <param name="Min">The least it may be.</param>
 /// <param name="Max">The most it may be.</param>
 /// <param name="Unit">What it counts, such as kg.</param>
-public sealed record NumberType(int Scale = 0, decimal? Min = null, decimal? Max = null, string? Unit = null) : FieldType
+/// <param name="Ungrouped">Whether nothing sets off its thousands: a year is 1460, and no 1,460.</param>
+public sealed record NumberType(int Scale = 0, decimal? Min = null, decimal? Max = null, string? Unit = null, bool Ungrouped = false) : FieldType
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -20,7 +21,7 @@ public sealed record NumberType(int Scale = 0, decimal? Min = null, decimal? Max
 
     /// <inheritdoc/>
     public override string Display(Value value) =>
-        value is Number n ? $"{AmountLimits.Grouped(n.Amount)}{(Unit is null ? "" : " " + Unit)}" : value.Plain;
+        value is Number n ? $"{(Ungrouped ? n.Plain : AmountLimits.Grouped(n.Amount))}{(Unit is null ? "" : " " + Unit)}" : value.Plain;
 
     private protected override Value? FitFilled(Value raw) => raw as Number;
 

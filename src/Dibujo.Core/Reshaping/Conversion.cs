@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Notations;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
@@ -7,6 +8,8 @@ namespace Dibujo.Core.Reshaping;
 /// <summary>What a field's value becomes when the field gets another type.</summary>
 public static class Conversion
 {
+    private static readonly Notation AsWritten = Notation.Plain with { IsDecided = true };
+
     /// <summary>The value as the other type holds it; blank where nothing can be made of it.</summary>
     /// <param name="held">A value that fits <paramref name="from"/>.</param>
     /// <param name="from">The field's former type.</param>
@@ -32,13 +35,9 @@ public static class Conversion
             : Fate.Rewritten;
     }
 
-    /// <summary>The value as text that can be read back: labels of choices, numbers without unit or grouping.</summary>
-    private static string Written(Value held, FieldType from) => (held, from) switch
-    {
-        (Choices several, IOffersOptions { Options: var options }) => string.Join("; ", several.Keys.Select(key => OptionList.Find(options, key)?.Label ?? key)),
-        (Choice, _) or (Compound, _) => from.Display(held),
-        _ => held.Plain,
-    };
+    /// <summary>The value as text that can be read back: labels of choices, parts with commas between, numbers without unit or grouping, days as in ISO 8601.</summary>
+    private static string Written(Value held, FieldType from) =>
+        held is Choice or Choices or Compound ? Notation.Plain.Write(held, from, NoNames.Instance) : held.Plain;
 
     private static string OneLine(string text) => string.Join(' ', text.Split(['\r', '\n'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)) is var joined
         && text.AsSpan().ContainsAny('\r', '\n') ? joined : text;
@@ -59,34 +58,7 @@ public static class Conversion
     private static string? Called(IOffersOptions type, string label) =>
         type.Options.FirstOrDefault(option => FoldedText.Of(option.Label) == FoldedText.Of(label))?.Key;
 
-    private static Value Read(string text, FieldType to)
-    {
-        var trimmed = text.Trim();
-        return to switch
-        {
-            NumberType or MoneyType => ExactDecimal.TryParseGrouped(trimmed, out var amount) ? to.FitGiven(new Number(amount)) : Value.Blank,
-            LinkType => ExactDecimal.TryParse(trimmed, out var number) ? to.Fit(new Number(number)) ?? Value.Blank : Value.Blank,
-            YesNoType => FoldedText.Of(trimmed) switch
-            {
-                "YES" or "TRUE" or "1" => new YesNo(true),
-                "NO" or "FALSE" or "0" => new YesNo(false),
-                _ => Value.Blank,
-            },
-            ChoiceType choice => Called(choice, trimmed) is { } key ? new Choice(key) : Value.Blank,
-            ChoicesType choices => trimmed.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(item => Called(choices, item)).ToList() is var keys
-                && keys.Contains(null) ? Value.Blank : new Choices([.. keys.OfType<string>().Distinct(StringComparer.Ordinal)]),
-            FullNameType => Name(trimmed),
-            AddressType address => trimmed.Split(',', StringSplitOptions.TrimEntries) is var lines && lines.Length == address.Parts.Length
-                ? Parted(address.Parts.Zip(lines).Select(part => (part.First.Key, part.Second))) : Parted([(address.Parts[0].Key, trimmed)]),
-            _ => to.Fit(new Text(trimmed)) ?? Value.Blank,
-        };
-    }
-
-    /// <summary>The last word is the family name; who has written it otherwise is told, as the name does not come back the same.</summary>
-    private static Value Name(string text) => text.LastIndexOf(' ') is >= 0 and var space
-        ? Parted([("given", text[..space].TrimEnd()), ("family", text[(space + 1)..])])
-        : Parted([("family", text)]);
-
-    private static Value Parted(IEnumerable<(string Part, string Text)> parts) =>
-        parts.Aggregate((Value)Values.Compound.Empty, (value, part) => ((Compound)value).With(part.Part, new Text(part.Text)));
+    /// <summary>What a text says without doubt, or, where it may be read in several ways, as it is read most often: who finds another there is told, as it does not come back the same.</summary>
+    private static Value Read(string text, FieldType to) => to is PersonType ? to.Fit(new Text(text.Trim())) ?? Value.Blank
+        : AsWritten.Read(text, to, NoNames.Instance, default).Certain is { } value ? to.FitGiven(value) : Value.Blank;
 }

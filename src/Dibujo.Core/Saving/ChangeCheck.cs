@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Notations;
 using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
@@ -7,12 +8,13 @@ using Dibujo.Core.Values;
 namespace Dibujo.Core.Saving;
 
 /// <summary>Fits submitted changes to their fields, before any rule is looked at.</summary>
-internal sealed class ChangeCheck(RuleProgram program, Form form, IRecordLookup? records)
+internal sealed class ChangeCheck(RuleProgram program, Form form, IRecordLookup? records, DateOnly today)
 {
     /// <summary>The changes that can be looked at further; a refusal for each that cannot, or that breaks a limit.</summary>
     internal Dictionary<string, Value> Fit(
-        RecordValues saved, ImmutableDictionary<string, Value> raw, ImmutableArray<Refusal>.Builder refusals)
+        RecordValues saved, Submission submission, ImmutableArray<Refusal>.Builder refusals)
     {
+        var raw = submission.Changes;
         var changes = new Dictionary<string, Value>(StringComparer.Ordinal);
         var type = program.Definition.RecordType;
         if (raw.Count > type.Fields.Length)
@@ -32,9 +34,9 @@ internal sealed class ChangeCheck(RuleProgram program, Form form, IRecordLookup?
                 continue;
             }
 
-            if (field.Type.Fit(value) is not { } fitted)
+            if (Fit(field, value, submission.Written, out var why) is not { } fitted)
             {
-                refusals.Add(new(RefusalReason.WrongType, key, $"{field.Label} cannot hold this. Give {field.Type.Noun}."));
+                refusals.Add(new(RefusalReason.WrongType, key, why));
                 continue;
             }
 
@@ -52,6 +54,24 @@ internal sealed class ChangeCheck(RuleProgram program, Form form, IRecordLookup?
         }
 
         return changes;
+    }
+
+    private Value? Fit(Field field, Value value, Notation? written, out string why)
+    {
+        why = $"{field.Label} cannot hold this. Give {field.Type.Noun}.";
+        if (written is null || value is not Text { Content: var text })
+        {
+            return field.Type.Fit(value);
+        }
+
+        var reading = written.Take(value, field.Type, records as IKnownNames ?? NoNames.Instance, today);
+        why = reading switch
+        {
+            Reading.Open open => open.Question(Excerpt.Of(text)),
+            Reading.None none => none.Reason,
+            _ => why,
+        };
+        return reading.Certain;
     }
 
     private string? LeadsNowhere(FieldType type, Value value) => (type, value) switch

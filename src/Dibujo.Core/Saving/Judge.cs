@@ -50,7 +50,7 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
             return new([Closed(session)], saved, setting.Stage);
         }
 
-        var changes = new ChangeCheck(program, session.Form, records).Fit(saved, submission.Changes, refusals);
+        var changes = new ChangeCheck(program, session.Form, records, DateOnly.FromDateTime(setting.Now)).Fit(saved, submission, refusals);
         session.Change(changes);
         CheckReached(session, saved, changes, refusals);
         var end = new EndCheck(session, move?.Key, isAtHand: true);

@@ -30,11 +30,12 @@ public static class RecordTypeTape
     private static Field Field(TapeNode node) => new(
         node["key"].Text, node["label"].Text, Type(node["type"]), node["help"].TextOrNull, Rest(node["rest"]), Default(node["default"]), node["retired"].IsTrue);
 
-    private static FieldType Type(TapeNode node) => node["kind"].Text switch
+    /// <summary>A type of field.</summary>
+    public static FieldType Type(TapeNode node) => node["kind"].Text switch
     {
         "text" => node["maxLength"] is { IsNull: false, Integer: var most } ? new TextType(most) : new TextType(),
         "longText" => node["maxLength"] is { IsNull: false, Integer: var most } ? new LongTextType(most) : new LongTextType(),
-        "number" => new NumberType(node["scale"].IsNull ? 0 : node["scale"].Integer, Amount(node["min"]), Amount(node["max"]), node["unit"].TextOrNull),
+        "number" => new NumberType(node["scale"].IsNull ? 0 : node["scale"].Integer, Amount(node["min"]), Amount(node["max"]), node["unit"].TextOrNull, node["ungrouped"].IsTrue),
         "money" => new MoneyType(node["currency"].TextOrNull ?? "EUR", node.Has("min") ? Amount(node["min"]) : 0, Amount(node["max"])),
         "yesNo" => new YesNoType(),
         "date" => new DateType(),

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Security.Claims;
+using Dibujo.Core.Notations;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
 using Microsoft.EntityFrameworkCore;
@@ -19,6 +20,9 @@ internal static class Principals
                 u.UserName,
                 u.SecurityStamp,
                 u.LockoutEnd,
+                u.Language,
+                u.DatePattern,
+                u.NumberPattern,
                 Roles = db.UserRoles.Where(r => r.UserId == u.Id).Join(db.Roles, r => r.RoleId, r => r.Id, (_, role) => role.Name!).ToList(),
             })
             .FirstOrDefaultAsync(cancellation);
@@ -31,9 +35,22 @@ internal static class Principals
             [
                 new(ClaimTypes.NameIdentifier, accountId), new(ClaimTypes.Name, found.UserName!), new(StampClaim, found.SecurityStamp ?? ""),
                 .. found.Roles.Select(role => new Claim(ClaimTypes.Role, role)),
+                .. Written(LanguageClaim, found.Language), .. Written(DayClaim, found.DatePattern), .. Written(MarksClaim, found.NumberPattern),
             ],
             scheme));
     }
+
+    /// <summary>How the person writes dates and numbers: by what is set for the account, else by the languages that the browser asks for.</summary>
+    internal static Notation Notation(this HttpContext http) => Core.Notations.Notation.Of(
+        http.User.FindFirstValue(LanguageClaim), http.User.FindFirstValue(DayClaim), http.User.FindFirstValue(MarksClaim), http.Request.Headers.AcceptLanguage);
+
+    private static Claim[] Written(string claim, string? way) => way is null ? [] : [new(claim, way)];
+
+    private const string LanguageClaim = "language";
+
+    private const string DayClaim = "day-pattern";
+
+    private const string MarksClaim = "number-pattern";
 
     /// <summary>The account's security stamp, under which a sign-in begins and with which it ends.</summary>
     internal const string StampClaim = "stamp";

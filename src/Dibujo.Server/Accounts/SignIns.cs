@@ -36,7 +36,8 @@ internal static class SignIns
         return TypedResults.Ok(new SignInView(
             name is null ? null : new PersonView(http.User.Identity!.Name!, name, http.User.RoleKeys(), http.User.IsInRole(Policies.AdministratorRole)),
             token,
-            SiteTime.NameOf(clock.LocalTimeZone)));
+            SiteTime.NameOf(clock.LocalTimeZone),
+            NotationView.Of(http.Notation())));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Start(
@@ -120,7 +121,8 @@ internal sealed record Credentials(string UserName, string Password);
 /// <param name="Person">Who is signed in; null for nobody.</param>
 /// <param name="Token">To be sent back with every request that changes something.</param>
 /// <param name="TimeZone">The site's time, by its name in the IANA database: days and moments are meant in it.</param>
-internal sealed record SignInView(PersonView? Person, string Token, string TimeZone);
+/// <param name="Notation">How the person writes dates and numbers.</param>
+internal sealed record SignInView(PersonView? Person, string Token, string TimeZone, NotationView Notation);
 
 /// <summary>The person who is signed in.</summary>
 internal sealed record PersonView(string UserName, string DisplayName, ImmutableArray<string> Roles, bool IsAdministrator);

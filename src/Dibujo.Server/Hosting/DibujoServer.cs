@@ -111,6 +111,7 @@ internal static class DibujoServer
         var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>();
         SignIns.Map(api);
         OwnSignIns.Map(api);
+        OwnNotation.Map(api);
         Tokens.Map(api);
         ReadAudit.Map(api);
         ReadPeople.Map(api);

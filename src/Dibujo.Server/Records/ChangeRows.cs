@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Security.Claims;
 using Dibujo.Core.Saving;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
@@ -22,7 +21,7 @@ internal static class ChangeRows
             .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound);
 
     private static async Task<Results<Ok<ImmutableArray<RowOutcome>>, ProblemHttpResult>> Run(
-        string key, RowChanges request, DibujoDb db, Editions editions, RecordWriting writing, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user,
+        string key, RowChanges request, DibujoDb db, Editions editions, RecordWriting writing, Circumstances circumstances, RecordLookup lookup, HttpContext http,
         CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is null)
@@ -35,12 +34,12 @@ internal static class ChangeRows
             return TypedResults.Problem($"Change at most {MostRows} rows at once.", statusCode: StatusCodes.Status400BadRequest);
         }
 
-        var author = Author.Of(user, inList: true);
+        var author = Author.Of(http, inList: true);
         var outcomes = ImmutableArray.CreateBuilder<RowOutcome>();
         RowReader? reader = null;
         foreach (var row in request.Rows)
         {
-            var outcome = await writing.SaveAsync(new(author, row.Id, row.Version, row.Changes, row.Move, row.Form) { Ticket = row.Ticket }, cancellation, key);
+            var outcome = await writing.SaveAsync(new(author, row.Id, row.Version, row.Changes, row.Move, row.Form) { Ticket = row.Ticket }, cancellation, key, request.IsTrial);
             outcomes.Add(outcome switch
             {
                 WriteOutcome.Stored { Write: var write } => Stored(write, row),
@@ -86,7 +85,8 @@ internal static class ChangeRows
 /// <summary>What is to become of several records.</summary>
 /// <param name="Rows">Each with its changes.</param>
 /// <param name="Columns">Keys of the columns of the list, in which they are shown again.</param>
-internal sealed record RowChanges(ImmutableArray<RowChange> Rows, ImmutableArray<string> Columns);
+/// <param name="IsTrial">Whether it is only to be told what would come of it, row by row; nothing is stored then.</param>
+internal sealed record RowChanges(ImmutableArray<RowChange> Rows, ImmutableArray<string> Columns, bool IsTrial = false);
 
 /// <summary>What is to become of one record.</summary>
 /// <param name="Id">Its number.</param>

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Security.Claims;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Writing;
@@ -15,9 +14,9 @@ internal static class CreateRecord
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity);
 
     private static async Task<Results<Created<RecordView>, ProblemHttpResult>> Run(
-        string key, NewRecord request, RecordWriting writing, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, CancellationToken cancellation)
+        string key, NewRecord request, RecordWriting writing, Circumstances circumstances, RecordLookup lookup, HttpContext http, CancellationToken cancellation)
     {
-        var author = Author.Of(user, request.InList);
+        var author = Author.Of(http, request.InList);
         return await writing.BeginAsync(key, new(author, request.Changes, request.Workflow, request.Move, request.Form) { Ticket = request.Ticket }, cancellation) switch
         {
             WriteOutcome.Stored { Write: var write } => TypedResults.Created(

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
+using Dibujo.Core.Notations;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 using Dibujo.Server.RecordTypes;
@@ -10,11 +11,15 @@ using Microsoft.EntityFrameworkCore;
 namespace Dibujo.Server.Records;
 
 /// <summary>Finds linked records and persons in the store, each once for a request.</summary>
-internal sealed class RecordLookup(DibujoDb db, Editions editions) : IRecordLookup
+internal sealed class RecordLookup(DibujoDb db, Editions editions) : IRecordLookup, IKnownNames
 {
+    /// <summary>Of how many that are called the same one is told.</summary>
+    private const int MostAlike = 5;
+
     private readonly Dictionary<(string RecordType, int Number), (string Title, RecordValues Values)?> found = [];
     private readonly Dictionary<(string RecordType, int Number), (string Title, RecordValues Values)?> expected = [];
     private readonly Dictionary<string, ImmutableDictionary<string, string>> formerKeys = [];
+    private List<(string UserName, string DisplayName)>? accounts;
     private readonly Dictionary<string, bool> persons = new(StringComparer.OrdinalIgnoreCase);
 
     public RecordValues? Find(string recordType, int number) => Load(recordType, number)?.Values;
@@ -29,6 +34,20 @@ internal sealed class RecordLookup(DibujoDb db, Editions editions) : IRecordLook
 
         return there;
     }
+
+    public string? TitleOf(string recordType, int number) => Load(recordType, number)?.Title;
+
+    public string? NameOf(string userName) => Accounts.FirstOrDefault(one => string.Equals(one.UserName, userName, StringComparison.OrdinalIgnoreCase)).DisplayName;
+
+    public IReadOnlyList<string> PeopleCalled(string name) => [.. Accounts.Where(one => Same(one.DisplayName, name) || Same(one.UserName, name)).Select(one => one.UserName).Take(MostAlike)];
+
+    public IReadOnlyList<int> RecordsCalled(string recordType, string title) =>
+        [.. db.Records.Where(r => r.RecordType == recordType && r.Title == title).OrderBy(r => r.Id).Select(r => r.Id).Take(MostAlike)];
+
+    /// <summary>All who have an account; read where somebody is named.</summary>
+    private List<(string UserName, string DisplayName)> Accounts => accounts ??= [.. db.Users.Select(u => new { u.UserName, u.DisplayName }).AsEnumerable().Select(u => (u.UserName!, u.DisplayName))];
+
+    private static bool Same(string one, string other) => string.Equals(one.Trim(), other.Trim(), StringComparison.OrdinalIgnoreCase);
 
     /// <summary>Finds the records to which many lead in one go, so that none of them is asked for by itself.</summary>
     internal async Task FetchAsync(RecordType type, IEnumerable<RecordValues> many, CancellationToken cancellation)
@@ -54,6 +73,7 @@ internal sealed class RecordLookup(DibujoDb db, Editions editions) : IRecordLook
     {
         found.Clear();
         persons.Clear();
+        accounts = null;
         if (andExpected)
         {
             expected.Clear();

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Security.Claims;
 using Dibujo.Core.Values;
 using Dibujo.Server.Accounts;
 using Dibujo.Server.Writing;
@@ -17,9 +16,9 @@ internal static class SaveRecord
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
 
     private static async Task<Results<Ok<RecordView>, ProblemHttpResult>> Run(
-        int id, RecordSave request, DibujoDb db, RecordWriting writing, Circumstances circumstances, RecordLookup lookup, ClaimsPrincipal user, CancellationToken cancellation)
+        int id, RecordSave request, DibujoDb db, RecordWriting writing, Circumstances circumstances, RecordLookup lookup, HttpContext http, CancellationToken cancellation)
     {
-        var author = Author.Of(user, request.InList);
+        var author = Author.Of(http, request.InList);
         return await writing.SaveAsync(new(author, id, request.Version, request.Changes, request.Move, request.Form) { Ticket = request.Ticket }, cancellation) switch
         {
             WriteOutcome.Stored { Write: var write } => TypedResults.Ok(RecordView.After(write, circumstances.Of(write.Record, author), lookup)),

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Dibujo.Core.Inference;
 using Dibujo.Store;
 using Microsoft.EntityFrameworkCore;
@@ -8,10 +7,14 @@ namespace Dibujo.Server.Tables;
 /// <summary>Records by title and people by name, as they are in the store when it is made.</summary>
 internal sealed class StoredLookup : ICellLookup
 {
-    private readonly Dictionary<string, Dictionary<string, int?>> titles = [];
-    private readonly Dictionary<string, HashSet<int>> numbers = [];
+    /// <summary>How many that are called the same are told: nobody chooses among more.</summary>
+    private const int MostAlike = 5;
+
+    private readonly Dictionary<string, Dictionary<string, List<int>>> titles = [];
+    private readonly Dictionary<string, Dictionary<int, string>> numbers = [];
     private readonly Dictionary<string, string> labels = new(StringComparer.OrdinalIgnoreCase);
-    private readonly Dictionary<string, string?> people = new(StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<string, List<string>> people = new(StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<string, string> names = new(StringComparer.OrdinalIgnoreCase);
 
     private StoredLookup(IReadOnlyList<string> recordTypes) => RecordTypes = recordTypes;
 
@@ -36,16 +39,19 @@ internal sealed class StoredLookup : ICellLookup
         {
             if (lookup.titles.TryGetValue(record.RecordType, out var called))
             {
-                // Two that are called the same are none: nobody could tell which is meant.
-                called[record.Title.Trim()] = called.ContainsKey(record.Title.Trim()) ? null : record.Id;
-                lookup.numbers[record.RecordType].Add(record.Id);
+                lookup.numbers[record.RecordType][record.Id] = record.Title;
+                Add(called, record.Title.Trim(), record.Id);
             }
         }
 
         foreach (var person in await db.Users.Select(u => new { u.UserName, u.DisplayName }).ToListAsync(cancellation))
         {
-            lookup.people[person.DisplayName] = lookup.people.ContainsKey(person.DisplayName) ? null : person.UserName;
-            lookup.people[person.UserName!] = person.UserName;
+            lookup.names[person.UserName!] = person.DisplayName;
+            Add(lookup.people, person.DisplayName, person.UserName!);
+            if (!string.Equals(person.DisplayName, person.UserName, StringComparison.OrdinalIgnoreCase))
+            {
+                Add(lookup.people, person.UserName!, person.UserName!);
+            }
         }
 
         return lookup;
@@ -53,9 +59,24 @@ internal sealed class StoredLookup : ICellLookup
 
     public string? RecordTypeCalled(string heading) => labels.GetValueOrDefault(heading);
 
-    public int? FindRecord(string recordType, string cell) => !titles.TryGetValue(recordType, out var called) ? null
-        : called.TryGetValue(cell, out var number) ? number
-        : int.TryParse(cell, NumberStyles.None, CultureInfo.InvariantCulture, out var id) && numbers[recordType].Contains(id) ? id : null;
+    public IReadOnlyList<int> RecordsCalled(string recordType, string title) => titles.GetValueOrDefault(recordType)?.GetValueOrDefault(title.Trim()) ?? [];
 
-    public string? FindPerson(string cell) => people.GetValueOrDefault(cell);
+    public string? TitleOf(string recordType, int number) => numbers.GetValueOrDefault(recordType)?.GetValueOrDefault(number);
+
+    public IReadOnlyList<string> PeopleCalled(string name) => people.GetValueOrDefault(name.Trim()) ?? [];
+
+    public string? NameOf(string userName) => names.GetValueOrDefault(userName);
+
+    private static void Add<T>(Dictionary<string, List<T>> to, string name, T one)
+    {
+        if (!to.TryGetValue(name, out var known))
+        {
+            to[name] = known = [];
+        }
+
+        if (known.Count < MostAlike)
+        {
+            known.Add(one);
+        }
+    }
 }

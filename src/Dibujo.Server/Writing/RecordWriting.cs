@@ -40,7 +40,8 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
     /// <param name="request">What is asked for.</param>
     /// <param name="cancellation">Ends it, with nothing done.</param>
     /// <param name="recordType">Key of the record type of which it has to be; null for any.</param>
-    internal Task<WriteOutcome> SaveAsync(RecordToSave request, CancellationToken cancellation, string? recordType = null) => UntilInForceAsync(
+    /// <param name="isTrial">Whether it is only to be told what would come of it: nothing is stored then.</param>
+    internal Task<WriteOutcome> SaveAsync(RecordToSave request, CancellationToken cancellation, string? recordType = null, bool isTrial = false) => UntilInForceAsync(
         async () =>
         {
             if (await db.Records.AsNoTracking().SingleOrDefaultAsync(r => r.Id == request.Record && (recordType == null || r.RecordType == recordType), cancellation) is not { } record
@@ -51,10 +52,11 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
 
             // Before anything that was sent is looked at.
             return await RepeatedAsync(edition, request, cancellation) is { } done ? (null, done)
-                : request.Version == record.Version ? Judge(edition, record, request)
+                : request.Version == record.Version ? Judge(edition, record, request, isTrial)
                 : (null, await OvertakenAsync(record, request.Version, cancellation));
         },
-        cancellation);
+        cancellation,
+        isTrial);
 
     /// <summary>What the rules say of a request: what is to be stored, or what came of it instead. Nothing is stored.</summary>
     /// <param name="edition">The edition in force.</param>
@@ -77,7 +79,7 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
 
         var record = Open(edition, stored?.Values.FittedTo(type) ?? type.Defaults(setting), setting, request.Form);
         var through = record.AtHand.Setting;
-        var verdict = new Judge(edition.Program, lookup).Decide(record, new Submission(request.Changes, request.Move));
+        var verdict = new Judge(edition.Program, lookup).Decide(record, new Submission(request.Changes, request.Move, request.By.Written));
         if (!verdict.IsAccepted)
         {
             return (null, new WriteOutcome.Refused(edition, verdict.Refusals));
@@ -162,13 +164,13 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
     }
 
     /// <summary>Judged again where another edition came into force between judging and storing.</summary>
-    private async Task<WriteOutcome> UntilInForceAsync(Func<Task<(JudgedWrite? Write, WriteOutcome? Instead)>> judge, CancellationToken cancellation)
+    private async Task<WriteOutcome> UntilInForceAsync(Func<Task<(JudgedWrite? Write, WriteOutcome? Instead)>> judge, CancellationToken cancellation, bool isTrial = false)
     {
         while (true)
         {
             lookup.Forget(andExpected: true);
             var (write, instead) = await judge();
-            var outcome = instead ?? (write!.Entry is null ? new WriteOutcome.Stored(write) : (await StoreAsync([write], cancellation))[0]);
+            var outcome = instead ?? (isTrial || write!.Entry is null ? new WriteOutcome.Stored(write!) : (await StoreAsync([write], cancellation))[0]);
             if (outcome is not WriteOutcome.Superseded)
             {
                 return outcome;

@@ -53,7 +53,7 @@ for (const line of readFileSync(input, 'utf8').split('\n').filter(Boolean)) {
   const seen = [[...states, ...held]];
   const typed = steps.filter((step) => !step.setting);
   for (const step of typed) {
-    follow(Sessions.Change(session, step.field, ...tape(step.value)));
+    follow(Sessions.Change(session, step.field, ...tape(step.value), false));
     seen.push([...states, ...held]);
   }
   const fast = await typedFast(program, definition, values, setting, others, typed);
@@ -71,7 +71,7 @@ async function typedFast(program, { recordType }, values, setting, linked, steps
   const worker = slowWorker();
   const form = setting.form ?? recordType.forms[0].key;
   const given = { recordType: recordType.key, form, forms: [], values, setting, linked, states: [] };
-  const record = new OpenRecord(new Engine(() => worker), recordType, given, {}, false);
+  const record = new OpenRecord(new Engine(() => worker), recordType, given, undefined, false);
   const opening = record.open(() => Promise.resolve(program));
   for (const { field, value } of steps) {
     record.change(recordType.fields[field].key, value);

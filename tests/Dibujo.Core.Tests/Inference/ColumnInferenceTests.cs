@@ -111,19 +111,22 @@ public class ColumnInferenceTests
 
         public string? RecordTypeCalled(string heading) => heading == "Object" ? "object" : null;
 
-        public int? FindRecord(string recordType, string cell) => cell switch
+        public string? TitleOf(string recordType, int number) => number switch
         {
-            "1" or "2" => cell[0] - '0',
-            "Gate lantern" => 1,
-            "Tide clock" => 2,
+            1 => "Gate lantern",
+            2 => "Tide clock",
             _ => null,
         };
 
-        public string? FindPerson(string cell) => cell switch
+        public string? NameOf(string userName) => userName switch
         {
-            "Rosa Vell" => "rosa",
-            "Conrad Ames" => "conrad",
+            "rosa" => "Rosa Vell",
+            "conrad" => "Conrad Ames",
             _ => null,
         };
+
+        public IReadOnlyList<int> RecordsCalled(string recordType, string title) => [.. ((int[])[1, 2]).Where(number => TitleOf(recordType, number) == title)];
+
+        public IReadOnlyList<string> PeopleCalled(string name) => [.. ((string[])["rosa", "conrad"]).Where(user => NameOf(user) == name || user == name)];
     }
 }

@@ -75,8 +75,12 @@ public class SourceTableTests
 
         public string? RecordTypeCalled(string heading) => null;
 
-        public int? FindRecord(string recordType, string cell) => null;
+        public string? TitleOf(string recordType, int number) => null;
 
-        public string? FindPerson(string cell) => null;
+        public string? NameOf(string userName) => null;
+
+        public IReadOnlyList<int> RecordsCalled(string recordType, string title) => [];
+
+        public IReadOnlyList<string> PeopleCalled(string name) => [];
     }
 }

@@ -1,6 +1,7 @@
 import { Button, Group, NumberInput, Table, Text, TextInput, Title } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Writing } from './Writing';
 import { answered, type Problem } from '../api/client';
 import { endSignIn, listSignIns, listTokens, makeToken, revokeToken } from '../api/generated';
 import { when } from '../writing/when';
@@ -12,6 +13,7 @@ export function Account() {
   return (
     <main className={classes.page}>
       <Place steps={[{ label: 'Record types', to: '/' }, { label: 'Your account' }]} />
+      <Writing />
       <SignIns />
       <Tokens />
     </main>

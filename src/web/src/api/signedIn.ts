@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { writeBy } from '../writing/notation';
 import { goBy } from '../writing/siteTime';
 import { answered, keepSignIn, signedInHere } from './client';
 import { readSignIn, signOut } from './generated';
@@ -13,6 +14,7 @@ export function useSignedIn() {
       const signedIn = await answered(readSignIn());
       keepSignIn(signedIn);
       goBy(signedIn.timeZone);
+      writeBy(signedIn.notation);
       return signedIn;
     },
     staleTime: Infinity,

@@ -4,11 +4,12 @@ import { IconSearch } from '@tabler/icons-react';
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { answered, type Problem } from '../api/client';
-import { listPeople, readAudit, type AuditEvent } from '../api/generated';
+import { readAudit, type AuditEvent } from '../api/generated';
 import { Place } from '../frame/Place';
 import lines from '../sheet/lines.module.css';
 import { whenExactly } from '../writing/when';
 import classes from './AuditTrail.module.css';
+import { peopleQuery } from '../api/people';
 
 const words: Record<AuditEvent, string> = {
   signedIn: 'Signed in',
@@ -51,7 +52,7 @@ const everything: Sought = { search: '', event: null, who: null, from: '', to: '
 
 /** Who did what that somebody may have to account for, latest first. */
 export function AuditTrail() {
-  const people = useQuery({ queryKey: ['people'], queryFn: () => answered(listPeople()), staleTime: 60_000 }).data ?? [];
+  const people = useQuery(peopleQuery).data ?? [];
   const [sought, setSought] = useState(everything);
   const [settled] = useDebouncedValue(sought, 250);
   const query = useMemo(() => asked(settled), [settled]);

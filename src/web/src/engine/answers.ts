@@ -21,6 +21,27 @@ export interface Delta {
   isSettled: boolean;
   /** The field of that number cannot hold what was typed; nothing was changed. */
   refused?: number;
+  /** What that may mean, where it may mean several things. */
+  choices?: PossibleValue[];
+  /** What was typed, as the value that it says. */
+  read?: Value;
+}
+
+/** One of several values that a text may mean, and how it is written so that nothing else is meant. */
+export interface PossibleValue {
+  value: Value;
+  text: string;
+}
+
+/** What a text says: a value, one of several, or none for a reason; see Reading in Dibujo.Core. */
+export type Reading = { value: Value } | { choices: PossibleValue[] } | { reason: string };
+
+/** How the person writes, and what people are called. */
+export interface Writer {
+  language: string;
+  day: string;
+  marks: string;
+  people: { userName: string; displayName: string }[];
 }
 
 /** An element with the number by which deltas call it. */
@@ -37,6 +58,8 @@ export interface Opened {
   all: Delta;
   /** What is said of what was typed before and no field can hold. */
   unheld: Delta[];
+  /** What was typed before, by the field's number, as the value that it says. */
+  read: [number, Value][];
 }
 
 /** What is wrong with a draft: problems of the record type, and by place in the list those of each rule, with places within it. */

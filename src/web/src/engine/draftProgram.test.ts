@@ -77,7 +77,7 @@ it('carries a record over to what was edited while it was being opened', async (
   void program.edit(after, record);
   await settled();
 
-  await worker.answer({ session: 5, elements: [], all: delta, unheld: [] });
+  await worker.answer({ session: 5, elements: [], all: delta, unheld: [], read: [] });
   await worker.answer({ problems });
   expect(worker.asked[0]).toMatchObject({ operation: 'edit', operands: [1, [0], 5] });
   await worker.answer({ problems, delta });

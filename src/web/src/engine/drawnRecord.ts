@@ -1,5 +1,5 @@
 import type { Element, ElementKind, RecordType, SaidMessage, Suggestion } from '../api/generated';
-import type { Delta, Value } from './answers';
+import type { Delta, PossibleValue, Value } from './answers';
 import { absent, readBits, type ElementState } from './elementState';
 import { partsOf } from './parts';
 import { Topics } from './topics';
@@ -11,6 +11,8 @@ export interface FieldView {
   value: Value;
   /** The limit that the value breaks, in words; empty if none. */
   violation: string;
+  /** What was typed may mean one of these: which, the person has to say. */
+  possible: PossibleValue[];
   /** Keys of the choices that are left to it; null where all are. */
   offers: string[] | null;
   messages: SaidMessage[];
@@ -57,6 +59,7 @@ export abstract class DrawnRecord {
   private unmarking: ReturnType<typeof setTimeout> | undefined;
   private readonly states = new Map<string, ElementState>();
   private readonly violations = new Map<string, string>();
+  private readonly possible = new Map<string, PossibleValue[]>();
   private readonly offers = new Map<string, string[] | null>();
   private messages: SaidMessage[] = none;
   private suggestions: Suggestion[] = none;
@@ -91,6 +94,7 @@ export abstract class DrawnRecord {
         parts,
         value: this.value(key),
         violation: this.violations.get(key) ?? '',
+        possible: this.possible.get(key) ?? none,
         offers: this.offers.get(key) ?? null,
         messages: this.messages.filter(({ at }) => at && fieldOf(at) === key),
         suggestions: this.suggestions.filter(({ field }) => field === key),
@@ -140,6 +144,14 @@ export abstract class DrawnRecord {
     this.marked = names;
     touched.forEach((name) => this.touch(name));
     this.tell();
+  }
+
+  /** What a field's text may mean; nothing where that is certain. */
+  protected leaveOpen(field: string, possible: PossibleValue[] = none) {
+    if (possible.length > 0 || this.possible.has(field)) {
+      this.possible.set(field, possible);
+      this.touch(`field:${field}`);
+    }
   }
 
   /** Takes over what is different. */

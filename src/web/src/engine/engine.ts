@@ -40,7 +40,14 @@ export class Engine {
     return this.worker !== undefined;
   }
 
-  constructor(private readonly begin: () => WorkerLike) {}
+  /**
+   * @param begin Begins a worker.
+   * @param prepare What each worker is asked before anything else.
+   */
+  constructor(
+    private readonly begin: () => WorkerLike,
+    private readonly prepare: () => Omit<Request, 'id'>[] = () => [],
+  ) {}
 
   /** Starts the worker, unless it runs. */
   start() {
@@ -63,6 +70,7 @@ export class Engine {
     };
     worker.onerror = (event) => this.restart(event.message);
     this.worker = worker;
+    this.prepare().forEach((first) => worker.postMessage({ id: 0, ...first }));
   }
 
   /** What comes of an operation; rejected where the engine cannot do it, or dies before it has. */

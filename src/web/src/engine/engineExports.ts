@@ -12,7 +12,7 @@ export interface EngineExports {
     Open(program: number, items: number[], text: string): number;
     Close(session: number): void;
     All(session: number): string;
-    Change(session: number, field: number, items: number[], text: string): string;
+    Change(session: number, field: number, items: number[], text: string, isPartial: boolean): string;
     Enter(session: number, items: number[], text: string): string;
     LookUpAgain(session: number): string;
     Rebase(session: number, program: number): string;
@@ -20,6 +20,10 @@ export interface EngineExports {
     Outlook(session: number): string;
     Clauses(session: number, rule: number): string;
     Explain(session: number, element: number): string;
+  };
+  Readings: {
+    GoBy(items: number[], text: string): void;
+    Read(written: string, today: string, items: number[], text: string): string;
   };
   KnownRecords: {
     Know(items: number[], text: string): void;

@@ -38,6 +38,7 @@ const opened = (session: number): Opened => ({
   elements: keys.map((key, number) => ({ number, kind: 'field', key })),
   all: delta(),
   unheld: [],
+  read: [],
 });
 
 /** A record that is live, with the worker that answers it. */
@@ -94,7 +95,7 @@ it('hands over what was typed before it went live, and what was typed on the way
   expect(worker.asked[0]!.operands.at(-1)).toEqual([[1, 'before']]);
   await worker.answer(opened(5));
 
-  expect(worker.asked.map(({ operation, operands }) => [operation, ...operands])).toEqual([['change', 5, 2, 'on the way']]);
+  expect(worker.asked.map(({ operation, operands }) => [operation, ...operands])).toEqual([['change', 5, 2, 'on the way', false]]);
   expect(record.field('f2').value).toBe('on the way');
 });
 
@@ -190,4 +191,34 @@ it('has what is typed into the one before it, when both are open on the same', (
 
   expect(next.unsaved()).toEqual({ f1: 'first', f2: 'second' });
   expect(next.field('f2').value).toBe('second');
+});
+
+it('has what is typed count as soon as it can be read, and keeps it as the value that it says', async () => {
+  const { record, worker } = await live();
+
+  record.typing('f0', '1 Ma');
+  await worker.answer(delta({ refused: 0 }));
+  expect(record.field('f0')).toMatchObject({ value: '1 Ma', violation: '' });
+  expect(record.unsaved()).toEqual({ f0: '1 Ma' });
+
+  record.change('f0', '1 Mar 2027');
+  await worker.answer(delta({ values: [0, '2027-03-01'], read: '2027-03-01', changed: 1 }));
+  expect(record.field('f0').value).toBe('2027-03-01');
+  expect(record.unsaved()).toEqual({ f0: '2027-03-01' });
+});
+
+it('asks what a text means that may mean several things, until that is said', async () => {
+  const { record, worker } = await live();
+  const choices = [
+    { value: '2027-04-03', text: '3 Apr 2027' },
+    { value: '2027-03-04', text: '4 Mar 2027' },
+  ];
+
+  record.change('f0', '3/4/2027');
+  await worker.answer(delta({ refused: 0, violations: [0, '“3/4/2027” may be…'], choices }));
+  expect(record.field('f0')).toMatchObject({ value: '3/4/2027', possible: choices });
+
+  record.change('f0', '2027-04-03');
+  await worker.answer(delta({ values: [0, '2027-04-03'], violations: [0, ''], changed: 1 }));
+  expect(record.field('f0')).toMatchObject({ value: '2027-04-03', possible: [], violation: '' });
 });

@@ -40,6 +40,8 @@ export class OpenRecord extends DrawnRecord {
   private readonly numbers = new Map<string, number>();
   /** What was typed and is not answered yet, or cannot be held: it stands in its field whatever the engine says. */
   private readonly standing = new Map<string, { value: Value; change: number }>();
+  /** Fields into which somebody types at this moment. */
+  private readonly begun = new Set<string>();
   private lastChange = 0;
   private session?: { id: number; generation: number };
   private source?: () => Promise<number>;
@@ -93,9 +95,16 @@ export class OpenRecord extends DrawnRecord {
 
   // What is done to it.
 
-  /** Takes in what a person has typed. */
+  /** Takes in a value, or a text that a person has typed to its end: the engine reads it. */
   change(field: string, value: Value) {
+    this.begun.delete(field);
     this.pending.type(field, value);
+  }
+
+  /** Takes in what a person has typed so far: it counts as soon as it can be read, and nothing is said of it before. */
+  typing(field: string, text: string) {
+    this.begun.add(field);
+    this.pending.type(field, text.trim() === '' ? null : text);
   }
 
   /** Takes everything back that was typed. */
@@ -227,7 +236,7 @@ export class OpenRecord extends DrawnRecord {
         void this.engine.ask('closeSession', opened.session).catch(() => undefined);
         return;
       }
-      this.begun(opened, generation, until);
+      this.opened(opened, generation, until);
       if (this.given.setting !== setting) {
         this.enter(this.given.setting);
       }
@@ -236,7 +245,7 @@ export class OpenRecord extends DrawnRecord {
     }
   }
 
-  private begun({ session, elements, all, unheld }: Opened, generation: number, until: number) {
+  private opened({ session, elements, all, unheld, read }: Opened, generation: number, until: number) {
     this.session = { id: session, generation };
     elements.forEach(({ number, kind, key }) => {
       this.elements[number] = `${kind}:${key}`;
@@ -256,9 +265,13 @@ export class OpenRecord extends DrawnRecord {
         later.push([field, value, change]);
       }
     });
+    read.forEach(([number, value]) => this.understood(this.type.fields[number]?.key ?? '', value, until));
     this.summarise({ isLive: true });
     this.follow(all);
-    unheld.forEach((delta) => this.follow(delta));
+    unheld.forEach((delta) => {
+      this.leaveOpen(this.type.fields[delta.refused ?? -1]?.key ?? '', delta.choices);
+      this.follow(delta);
+    });
     later.forEach(([field, value, change]) => this.send(field, value, change));
   }
 
@@ -271,7 +284,15 @@ export class OpenRecord extends DrawnRecord {
 
   private send(field: string, value: Value, change: number) {
     const number = this.type.fields.findIndex(({ key }) => key === field);
-    this.ask((session) => this.engine.ask('change', session, number, value), field, change);
+    this.ask((session) => this.engine.ask('change', session, number, value, this.begun.has(field)), field, change);
+  }
+
+  /** What was typed into a field is that value, unless something else has been typed since. */
+  private understood(field: string, value: Value, until: number) {
+    const standing = this.standing.get(field);
+    if (standing && standing.change <= until && !this.begun.has(field)) {
+      this.pending.understood(field, standing.value, value);
+    }
   }
 
   private ask(question: (session: number) => Promise<Delta>, field?: string, change?: number) {
@@ -283,6 +304,12 @@ export class OpenRecord extends DrawnRecord {
       (delta) => {
         if (this.sessionId !== session) {
           return;
+        }
+        if (field !== undefined && this.standing.get(field)?.change === change) {
+          this.leaveOpen(field, delta.choices);
+        }
+        if (field !== undefined && delta.read !== undefined) {
+          this.understood(field, delta.read, change ?? 0);
         }
         if (field !== undefined && this.standing.get(field)?.change === change && delta.refused === undefined) {
           this.standing.delete(field);

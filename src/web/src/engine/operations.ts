@@ -6,6 +6,7 @@ import type {
   EditionView,
   Element,
   ElementExplanation,
+  FieldType,
   LinkedRecord,
   Problem,
   Rule,
@@ -23,10 +24,12 @@ import type {
   Hearing,
   NumberedElement,
   Opened,
+  Reading,
   TableReach,
   Value,
   Values,
   Ways,
+  Writer,
 } from './answers';
 import type { EngineExports } from './engineExports';
 import { sample } from './sample';
@@ -52,7 +55,7 @@ export interface OpeningRecord {
 }
 
 /** What the engine can be asked to do, whichever thread it runs on. Programs and sessions are numbers until they are closed. */
-export function operationsOn({ Programs, Sessions, KnownRecords, Sentences, Analyses }: EngineExports) {
+export function operationsOn({ Programs, Sessions, KnownRecords, Sentences, Analyses, Readings }: EngineExports) {
   function problemsOf(program: number): DraftProblems {
     const { type, rules } = parsed<{ type: Problem[]; rules: (number | Problem[])[] }>(Programs.Problems(program));
     const byRule = new Map<number, Problem[]>();
@@ -63,6 +66,12 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences, Anal
   }
 
   const operations = {
+    /** Reads from now on what this person writes, as they write it. */
+    goBy: (writer: Writer) => Readings.GoBy(...tape(writer)),
+
+    /** What a text says as a value of a type. */
+    read: (text: string, type: FieldType, today: string) => parsed<Reading>(Readings.Read(text, today, ...tape(type))),
+
     /** Fetches an edition from its address on the server and compiles it. */
     async publish(address: string) {
       const answer = await fetch(address);
@@ -94,17 +103,27 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences, Anal
       const { form, values, setting, linked, followsForms } = record;
       KnownRecords.Know(...tape(linked));
       const session = Sessions.Open(program, ...tape({ values, setting, followsForms }));
-      const change = ([field, value]: [number, Value]) => parsed<Delta>(Sessions.Change(session, field, ...tape(value)));
-      const unheld = typed.filter((one) => change(one).refused !== undefined);
+      const change = ([field, value]: [number, Value]) => parsed<Delta>(Sessions.Change(session, field, ...tape(value), false));
+      const read: [number, Value][] = [];
+      const unheld = typed.filter((one) => {
+        const delta = change(one);
+        if (delta.read !== undefined) {
+          read.push([one[0], delta.read]);
+        }
+        return delta.refused !== undefined;
+      });
       return {
         session,
         elements: parsed<NumberedElement[]>(Programs.Elements(program, form)),
         all: parsed<Delta>(Sessions.All(session)),
         unheld: unheld.map(change),
+        read,
       };
     },
 
-    change: (session: number, field: number, value: Value) => parsed<Delta>(Sessions.Change(session, field, ...tape(value))),
+    /** Changes a field to a value, or to what a text says that was typed; whether more of that may come. */
+    change: (session: number, field: number, value: Value, isPartial = false) =>
+      parsed<Delta>(Sessions.Change(session, field, ...tape(value), isPartial)),
 
     enter: (session: number, setting: Setting) => parsed<Delta>(Sessions.Enter(session, ...tape(setting))),
 

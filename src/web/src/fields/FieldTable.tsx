@@ -5,6 +5,7 @@ import lines from '../sheet/lines.module.css';
 import { kindLabel, settingsOf } from './fieldKinds';
 import classes from './Fields.module.css';
 import type { Usage } from './usage';
+import { writtenNumber } from '../writing/numbers';
 
 /** A field with what refers to it. */
 export interface FieldRow {
@@ -134,7 +135,7 @@ function Row({ field, usage, records, isTitle, isChosen, isTicked, isWrong, onCh
         {settings && <span className={classes.soft}> {settings}</span>}
       </td>
       <td>{restWords(field) || '—'}</td>
-      <td className={classes.number}>{records === undefined ? '—' : records.toLocaleString()}</td>
+      <td className={classes.number}>{records === undefined ? '—' : writtenNumber(records)}</td>
       <td className={classes.soft}>
         {[
           count(usage.rules.length, 'rule'),

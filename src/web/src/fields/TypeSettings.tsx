@@ -46,6 +46,11 @@ export function TypeSettings({ type, isHeld, onChange }: Props) {
               onChange={(event) => onChange({ ...type, unit: event.currentTarget.value || null })}
             />
           </Group>
+          <Checkbox
+            label="Nothing between the thousands (a year)"
+            checked={type.ungrouped ?? false}
+            onChange={(event) => onChange({ ...type, ungrouped: event.currentTarget.checked })}
+          />
           <Limits min={type.min} max={type.max} onDone={(limits) => onChange({ ...type, ...limits })} />
         </>
       );

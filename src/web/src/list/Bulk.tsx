@@ -3,7 +3,6 @@ import { useState } from 'react';
 import type { ListRow, PersonEntry, RecordType } from '../api/generated';
 import type { Change } from './changing';
 import classes from './ListPage.module.css';
-import { valueOf } from './typedText';
 
 interface Props {
   type: RecordType;
@@ -94,7 +93,7 @@ export function Bulk({ type, rows, people, onChange, onDone }: Props) {
           onClick={() =>
             void onChange(
               `${chosen.label} changed`,
-              rows.map((row) => ({ row, changes: { [chosen.key]: valueOf(chosen, text, people) } })),
+              rows.map((row) => ({ row, changes: { [chosen.key]: text.trim() === '' ? null : text } })),
             )
           }
         >

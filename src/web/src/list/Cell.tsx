@@ -45,7 +45,8 @@ export const isOpen = (cell: CellView | undefined) => {
   return cell !== undefined && state.isVisible && !state.isLocked;
 };
 
-function beside(type: RecordType, row: ListRow, column: string, nameOf: (name: string) => string): string {
+/** What stands in a column that is none of the record's own fields. */
+export function beside(type: RecordType, row: ListRow, column: string, nameOf: (name: string) => string): string {
   switch (column) {
     case '@number':
       return String(row.id);

@@ -1,8 +1,7 @@
 import { ActionIcon, Button, Group, MultiSelect, SegmentedControl, Select, TextInput } from '@mantine/core';
 import { IconPlus, IconX } from '@tabler/icons-react';
 import type { ColumnView, PersonEntry } from '../api/generated';
-import { DateInput } from '../sheet/DateInput';
-import { NumberInput } from '../sheet/NumberInput';
+import { ReadInput } from '../sheet/ReadInput';
 import classes from './ListPage.module.css';
 import type { Clause, Layout } from './layout';
 
@@ -94,6 +93,9 @@ export function AddTest({ known, layout, onLayout }: Omit<Props, 'people'>) {
   );
 }
 
+/** Records are compared by their numbers. */
+const recordNumber = { kind: 'number', scale: 0, ungrouped: true } as const;
+
 interface ComparedProps {
   column: ColumnView;
   shape: string;
@@ -150,18 +152,16 @@ function Compared({ column, shape, people, values, onChange }: ComparedProps) {
       size: 'xs',
       'aria-label': i === 0 ? 'Compared with' : 'and',
     } as const;
-    return type.kind === 'date' || type.kind === 'dateTime' ? (
-      <DateInput key={i} {...common} hasTime={type.kind === 'dateTime'} />
-    ) : type.kind === 'number' || type.kind === 'money' ? (
-      <NumberInput key={i} {...common} type={type} />
+    return type.kind === 'date' || type.kind === 'dateTime' || type.kind === 'number' || type.kind === 'money' ? (
+      <ReadInput key={i} {...common} type={type} />
     ) : type.kind === 'link' ? (
-      <NumberInput key={i} {...common} type={{ kind: 'number', scale: 0 }} />
+      <ReadInput key={i} {...common} type={recordNumber} />
     ) : (
       <TextInput
         key={i}
         aria-label="Compared with"
         w={170}
-        value={(values[i] as string | undefined) ?? ''}
+        value={shape === 'many' ? values.join(',') : ((values[i] as string | undefined) ?? '')}
         onChange={(event) =>
           shape === 'many'
             ? onChange(event.currentTarget.value ? event.currentTarget.value.split(',') : [])

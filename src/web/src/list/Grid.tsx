@@ -1,11 +1,13 @@
 import { Checkbox } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, type KeyboardEvent } from 'react';
-import type { ColumnView, Field, ListRow, PersonEntry, RecordType } from '../api/generated';
+import type { ColumnView, Field, ListRow, RecordType } from '../api/generated';
+import { usePeople } from '../api/people';
+import type { Value, Values } from '../engine/answers';
 import { useNamed } from '../records/useNamed';
-import { changesOf, textOf } from './block';
-import { isOpen } from './Cell';
-import { formOf, type Change } from './changing';
+import { cellsOf, changesOf, pasted, tableOf, textOf, type BlockColumn } from './block';
+import { beside, isOpen } from './Cell';
+import { formOf } from './changing';
 import classes from './Grid.module.css';
 import { GridRow } from './GridRow';
 import { Heading } from './Heading';
@@ -17,7 +19,6 @@ import { useTyping } from './useTyping';
 interface Props {
   type: RecordType;
   known: ColumnView[];
-  people: PersonEntry[];
   layout: Layout;
   onLayout: (change: Partial<Layout>) => void;
   rows: ListRow[];
@@ -29,8 +30,10 @@ interface Props {
   onTick: (ids: ReadonlySet<number>) => void;
   /** Somebody wanted to type into a cell that is locked or hidden; undefined once one has gone on. */
   onClosed: (cell: { row: number; field: Field } | undefined) => void;
-  /** Text was pasted: changes for each row that it covers. */
-  onPaste: (changes: Change[]) => void;
+  /** Cells were pasted: what that makes of the rows. */
+  onPaste: (pasted: ReturnType<typeof changesOf>) => void;
+  /** What was done last is to be undone. */
+  onUndo: () => void;
 }
 
 const rowHeight = 33;
@@ -42,7 +45,6 @@ const betweenWords = 700;
 export function Grid({
   type,
   known,
-  people,
   layout,
   onLayout,
   rows,
@@ -53,10 +55,11 @@ export function Grid({
   onTick,
   onClosed,
   onPaste,
+  onUndo,
 }: Props) {
   'use no memo';
   const scroller = useRef<HTMLDivElement>(null);
-  const typing = useTyping(type, people, editing);
+  const typing = useTyping(type, editing);
   /** When a letter was last typed at a cell. */
   const lastLetter = useRef(-betweenWords);
   const { isTyping } = typing;
@@ -64,7 +67,22 @@ export function Grid({
   const { columns } = layout;
   const { at, block, go: goTo } = useCursor(rows, columns.length);
   const template = `34px ${columns.map(({ width }) => `${width}px`).join(' ')}`;
-  const shown = columns.map(({ key }) => ({ key, field: type.fields.find((field) => field.key === key) }));
+  const nameOf = usePeople();
+  const shown = columns.map(({ key }): BlockColumn => ({
+    key,
+    label: known.find((one) => one.key === key)?.label ?? key,
+    field: type.fields.find((field) => field.key === key),
+  }));
+  /** What a cell says to whoever copies it: a linked record by its number as well. */
+  function writtenCell(row: ListRow, { key, field }: BlockColumn): string {
+    if (!field) {
+      return beside(type, row, key, nameOf);
+    }
+    const value = ((row.values as Values)[key] as Value | undefined) ?? null;
+    const title = field.type.kind === 'link' ? (row.links as Record<string, string>)[`${field.type.recordType} ${String(value)}`] : '';
+    return title ? `${title} (No. ${String(value)})` : written(field.type, value);
+  }
+
   // eslint-disable-next-line react-hooks/incompatible-library -- nothing here is memoised by what it answers
   const virtual = useVirtualizer({
     count: rows.length,
@@ -180,6 +198,13 @@ export function Grid({
         onHold();
         typing.clear(cell.row, cell.field);
       }
+    } else if ((event.ctrlKey || event.metaKey) && key === 'z') {
+      event.preventDefault();
+      if (row && editing.rows.has(row.id)) {
+        void editing.takeBack(row.id);
+      } else {
+        onUndo();
+      }
     } else if ((event.ctrlKey || event.metaKey) && key === 's' && row) {
       event.preventDefault();
       void editing.leave(row.id);
@@ -211,14 +236,16 @@ export function Grid({
       onCopy={(event) => {
         if (!isTyping) {
           event.preventDefault();
-          event.clipboardData.setData('text/plain', textOf(rows, shown, block, written));
+          const cells = cellsOf(rows, shown, block, writtenCell);
+          event.clipboardData.setData('text/plain', textOf(cells));
+          event.clipboardData.setData('text/html', tableOf(cells));
         }
       }}
       onPaste={(event) => {
         if (!isTyping) {
           event.preventDefault();
           onHold();
-          onPaste(changesOf(event.clipboardData.getData('text/plain'), rows, shown, block, people));
+          onPaste(changesOf(pasted(event.clipboardData.getData('text/plain')), rows, shown, block, writtenCell));
         }
       }}
       onBlur={(event) => {

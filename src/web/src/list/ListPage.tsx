@@ -2,11 +2,10 @@ import { Button, Group, Text, TextInput, UnstyledButton } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { IconPlus, IconSearch } from '@tabler/icons-react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router-dom';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useParams } from 'react-router-dom';
 import { answered, type Problem } from '../api/client';
 import {
-  listPeople,
   readColumns,
   readViews,
   type ColumnView,
@@ -17,25 +16,31 @@ import {
 } from '../api/generated';
 import { useSignedIn } from '../api/signedIn';
 import { afterPaint } from '../engine/afterPaint';
+import type { Values } from '../engine/answers';
 import { editions, engine } from '../engine/pageEngine';
 import { Place } from '../frame/Place';
 import { useRecordType } from '../records/queries';
 import { recentRecords } from '../records/recent';
 import { shelved } from '../pending/shelf';
 import { Bulk } from './Bulk';
-import { changeBack, changeInTurns, goOn, type Change, type Changed } from './changing';
+import type { changesOf } from './block';
+import { changeBack, changeInTurns, goOn, undoing, type Change, type Changed, type Step } from './changing';
 import { Closed } from './Closed';
 import { ColumnChoice } from './ColumnChoice';
 import { Files } from './Files';
 import { AddTest, FilterBar } from './FilterBar';
 import { Grid } from './Grid';
-import { layoutOf, leftOut, requestOf, writtenLayout, type Layout } from './layout';
+import { requestOf } from './layout';
 import classes from './ListPage.module.css';
 import { Outcomes, type Batch } from './Outcomes';
+import { PastePreview } from './PastePreview';
 import { useEditing } from './useEditing';
+import { useLayout } from './useLayout';
 import { useMeetingWords } from './useMeetingWords';
 import { useRows } from './useRows';
 import { Views } from './Views';
+import { writtenNumber } from '../writing/numbers';
+import { peopleQuery } from '../api/people';
 
 /** The records of one type, as a person wants to see them. */
 export function ListPage() {
@@ -55,20 +60,28 @@ export function ListPage() {
 }
 
 function List({ type, known, views }: { type: RecordType; known: ColumnView[]; views: ViewEntry[] }) {
-  const [address, setAddress] = useSearchParams();
-  const people = useQuery({ queryKey: ['people'], queryFn: () => answered(listPeople()), staleTime: 60_000 }).data ?? [];
+  const people = useQuery(peopleQuery).data ?? [];
   const last = views.find(({ name }) => name === '')?.layout;
-  const written = address.get('list');
-  const layout = useMemo(() => layoutOf(written ? writtenLayout(written) : last, type, known), [written, last, type, known]);
-  const missing = useMemo(() => leftOut(written ? writtenLayout(written) : last, layout), [written, last, layout]);
-  const [search, setSearch] = useState(layout.search);
-  const [searched] = useDebouncedValue(search, 200);
-  const request = useMemo(() => requestOf({ ...layout, search: searched }, known), [layout, searched, known]);
+  const { layout, missing, change: onLayout } = useLayout(type, known, last);
+  const { search } = layout;
+  // Only what is typed waits for the next letter.
+  const [[searched, clauses]] = useDebouncedValue([search, layout.clauses] as const, 200);
+  const settled = useMemo(() => ({ ...layout, search: searched, clauses }), [layout, searched, clauses]);
+  const request = useMemo(() => requestOf(settled, known), [settled, known]);
   const { rows, edition, problem, isPending, count, hasMore, more, replace, hold, settle, isMoved } = useRows(type.key, request);
   const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set());
   const [batch, setBatch] = useState<Batch>();
   const [closed, setClosed] = useState<{ row: number; field: Field }>();
-  const editing = useEditing(type, request.columns, replace);
+  /** What can be undone, the latest last: single rows as they were saved, and several at once. */
+  const done = useRef<Step[][]>([]);
+  const [pasted, setPasted] = useState<ReturnType<typeof changesOf>>();
+  const editing = useEditing(type, request.columns, (sent, outcome) => {
+    const row = rows.find(({ id }) => id === sent.id);
+    if (row && outcome.row) {
+      done.current.push([{ row, changes: sent.changes as Values, outcome }]);
+      replace([outcome.row]);
+    }
+  });
   const { kept } = useMeetingWords(type);
 
   const { renew } = editing;
@@ -78,20 +91,13 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
     }
   }, [edition, renew]);
 
-  const onLayout = (change: Partial<Layout>) => {
-    if (change.search !== undefined) {
-      setSearch(change.search);
-    }
-    setAddress({ list: JSON.stringify({ ...layout, search, ...change }) }, { replace: true });
-  };
-
   useEffect(() => {
     // The record page leads back to here.
     sessionStorage.setItem(
       `dibujo list ${type.key}`,
-      `/types/${type.key}/records?${new URLSearchParams({ list: JSON.stringify({ ...layout, search: searched }) }).toString()}`,
+      `/types/${type.key}/records?${new URLSearchParams({ list: JSON.stringify(settled) }).toString()}`,
     );
-  }, [type.key, layout, searched]);
+  }, [type.key, settled]);
 
   useEffect(() => {
     // While the list is read; the record that is opened next need not wait for the engine.
@@ -113,9 +119,33 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
     );
   }
 
-  function show(what: string, done: Changed) {
-    replace(done.steps.flatMap(({ outcome }) => outcome.row ?? []));
-    setBatch({ what, ...done });
+  function show(what: string, came: Changed) {
+    replace(came.steps.flatMap(({ outcome }) => outcome.row ?? []));
+    setBatch({ what, ...came });
+    done.current.push(came.steps);
+  }
+
+  /** Puts back what was done last: a row that was saved, or several at once. */
+  function undo() {
+    const last = done.current.pop();
+    const changes = last ? undoing(type, last) : [];
+    if (changes.length > 0) {
+      // What is undone cannot be undone again: one goes back step by step.
+      void change('Undone', changes, changeBack).then(() => done.current.pop());
+    }
+  }
+
+  function paste(all: ReturnType<typeof changesOf>) {
+    if (all.changes.length > 1 || all.untaken.length > 0 || all.beyond > 0) {
+      setPasted(all);
+    } else if (all.changes.length === 1) {
+      void change('Pasted into 1 row', all.changes);
+    }
+  }
+
+  function endPasting() {
+    setPasted(undefined);
+    document.querySelector<HTMLElement>('[role=grid]')?.focus();
   }
 
   const chosen = rows.filter(({ id }) => ticked.has(id));
@@ -132,13 +162,13 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
         />
         <AddTest known={known} layout={layout} onLayout={onLayout} />
         <ColumnChoice known={known} layout={layout} onLayout={onLayout} />
-        <Views type={type} views={views} layout={{ ...layout, search }} onChoose={onLayout} />
+        <Views type={type} views={views} layout={layout} onChoose={onLayout} />
         <Files type={type} request={request} />
         <Text size="sm" c="dimmed" className={classes.count} role="status">
-          {count === undefined ? '' : `${count.records.toLocaleString()} ${count.records === 1 ? 'record' : 'records'}`}
+          {count === undefined ? '' : `${writtenNumber(count.records)} ${count.records === 1 ? 'record' : 'records'}`}
         </Text>
         <Link
-          to={`/types/${type.key}/progress?list=${encodeURIComponent(JSON.stringify({ ...layout, search }))}`}
+          to={`/types/${type.key}/progress?list=${encodeURIComponent(JSON.stringify(layout))}`}
           className={classes.link}
         >
           Progress
@@ -164,6 +194,18 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
           onClose={() => setBatch(undefined)}
         />
       )}
+      {pasted && (
+        <PastePreview
+          type={type}
+          columns={request.columns}
+          pasted={pasted}
+          onSave={() => {
+            endPasting();
+            void change(`Pasted into ${pasted.changes.length} rows`, pasted.changes);
+          }}
+          onCancel={endPasting}
+        />
+      )}
       {editing.problem && (
         <Text role="alert" className={classes.notice}>
           {editing.problem}
@@ -177,7 +219,6 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
         <Grid
           type={type}
           known={known}
-          people={people}
           layout={layout}
           onLayout={onLayout}
           rows={rows}
@@ -187,7 +228,8 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
           ticked={ticked}
           onTick={setTicked}
           onClosed={setClosed}
-          onPaste={(changes) => void change(`Pasted into ${changes.length} ${changes.length === 1 ? 'row' : 'rows'}`, changes)}
+          onPaste={paste}
+          onUndo={undo}
         />
       )}
       {closed && <Closed key={`${closed.row} ${closed.field.key}`} type={type} {...closed} />}

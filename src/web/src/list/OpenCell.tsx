@@ -7,7 +7,6 @@ import { FieldInput } from '../sheet/FieldInput';
 import lines from '../sheet/lines.module.css';
 import { inLocale } from '../writing/dates';
 import classes from './Grid.module.css';
-import { valueOf } from './typedText';
 
 interface Props {
   field: Field;
@@ -35,7 +34,7 @@ export function OpenCell({ field, record, isActive, refusal, onInput }: Props) {
     }
     const text = onInput();
     if (text !== undefined && input.type === 'radio') {
-      record.change(field.key, valueOf(field, text, []));
+      record.change(field.key, text.trim() === '' ? null : text);
     } else if (text !== undefined) {
       typeInto(input, text);
     }

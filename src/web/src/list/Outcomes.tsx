@@ -3,7 +3,7 @@ import { Link } from 'react-router-dom';
 import type { RecordType } from '../api/generated';
 import { fieldLabel } from '../sheet/lookUp';
 import { inLocale } from '../writing/dates';
-import { replacedBy, type Change, type Changed } from './changing';
+import { undoing, type Change, type Changed } from './changing';
 import classes from './ListPage.module.css';
 
 /** Several rows that were changed at once, and what came of it. */
@@ -25,13 +25,7 @@ export function Outcomes({ type, batch, onUndo, onGoOn, onClose }: Props) {
   const saved = new Set(batch.steps.filter(({ outcome }) => outcome.row).map(({ row }) => row.id));
   const refused = batch.steps.filter(({ outcome }) => !outcome.row).map(({ outcome }) => outcome);
   const left = new Set(batch.rest.flat().map(({ row }) => row.id)).size;
-  const undo = replacedBy(batch.steps).flatMap(({ row, before, changes }): Change[] => {
-    // A move is undone where one leads back.
-    const back = type.workflows
-      .find(({ key }) => key === row.workflow)
-      ?.moves.find(({ from, to }) => from === row.stage && to === before.stage);
-    return row.stage === before.stage ? [{ row, changes }] : back ? [{ row, changes, move: back.key }] : [];
-  });
+  const undo = undoing(type, batch.steps);
   const told = [
     ...refused.map((outcome) => ({ ...outcome, said: '' })),
     ...batch.steps.flatMap(({ outcome, left }) =>

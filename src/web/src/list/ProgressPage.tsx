@@ -12,6 +12,7 @@ import { stageLabel } from '../sheet/lookUp';
 import { layoutOf, requestOf, writtenLayout } from './layout';
 import classes from './ProgressPage.module.css';
 import { useRows } from './useRows';
+import { writtenNumber } from '../writing/numbers';
 
 /** Records down, forms across: how far each form of each record is. Filtered as the list from which one comes. */
 export function ProgressPage() {
@@ -53,7 +54,7 @@ function Overview({ type, known }: { type: RecordType; known: ColumnView[] }) {
         ]}
       />
       <Text size="sm" c="dimmed" pb={6}>
-        {count?.records.toLocaleString()} records{(request.filter ?? request.search) ? ', filtered as the list' : ''}. Counts are
+        {writtenNumber(count?.records ?? 0)} records{(request.filter ?? request.search) ? ', filtered as the list' : ''}. Counts are
         as of when each record was last saved, or an edition published; the rows are as of now.
       </Text>
       <div
@@ -80,7 +81,7 @@ function Overview({ type, known }: { type: RecordType; known: ColumnView[] }) {
                       {Object.entries(progressWords)
                         .map(([progress, word]) => ({ word, number: tally[progress.toUpperCase()] ?? 0 }))
                         .filter(({ number }) => number > 0)
-                        .map(({ word, number }) => `${number.toLocaleString()} ${word}`)
+                        .map(({ word, number }) => `${writtenNumber(number)} ${word}`)
                         .join(' · ')}
                     </small>
                   </th>

@@ -1,7 +1,7 @@
-import type { Field, ListRow, PersonEntry } from '../api/generated';
+import Papa from 'papaparse';
+import type { Field, ListRow } from '../api/generated';
 import type { Value, Values } from '../engine/answers';
 import type { Change } from './changing';
-import { valueOf } from './typedText';
 
 /** A rectangle of cells, both ends included. */
 export interface Block {
@@ -9,6 +9,20 @@ export interface Block {
   bottom: number;
   left: number;
   right: number;
+}
+
+/** A column of the list; without a field where it is none of the record's own. */
+export interface BlockColumn {
+  key: string;
+  label: string;
+  field?: Field;
+}
+
+/** Cells into which text was pasted that take none. */
+export interface Untaken {
+  row: ListRow;
+  column: BlockColumn;
+  text: string;
 }
 
 /** The rectangle between two cells. */
@@ -19,45 +33,66 @@ export const between = (one: { row: number; column: number }, other: { row: numb
   right: Math.max(one.column, other.column),
 });
 
-/** The block as text: rows in lines, cells with tabs between, as spreadsheets take it. A tab or a new line within a cell is a space there. */
-export function textOf(
+/** What stands in the cells of a block. */
+export const cellsOf = (
   rows: ListRow[],
-  columns: { key: string; field?: Field }[],
+  columns: BlockColumn[],
   { top, bottom, left, right }: Block,
-  written: (type: Field['type'], value: Value) => string,
-): string {
-  const cell = (row: ListRow, { key, field }: { key: string; field?: Field }) =>
-    field ? written(field.type, (row.values as Values)[key] ?? null) : key === '@number' ? String(row.id) : '';
-  return rows
-    .slice(top, bottom + 1)
-    .map((row) =>
-      columns
-        .slice(left, right + 1)
-        .map((column) => cell(row, column).replace(/[\t\r\n]+/g, ' '))
-        .join('\t'),
-    )
-    .join('\n');
+  written: (row: ListRow, column: BlockColumn) => string,
+): string[][] => rows.slice(top, bottom + 1).map((row) => columns.slice(left, right + 1).map((column) => written(row, column)));
+
+/** Cells as text that spreadsheets take, and that is taken back here: rows in lines, tabs between cells, quoted as RFC 4180 has it where a cell has such marks itself. */
+export const textOf = (cells: string[][]): string =>
+  // One blank cell is nothing, and not two quotation marks.
+  cells.length === 1 && cells[0]?.length === 1 && cells[0][0] === '' ? '' : Papa.unparse(cells, { delimiter: '\t', newline: '\r\n' });
+
+/** Cells as a table of texts: a spreadsheet neither runs what begins like a formula nor takes the zeros from a number that they lead. */
+export function tableOf(cells: string[][]): string {
+  const cell = (text: string) =>
+    `<td style="mso-number-format:'\\@'">${escaped(text).replaceAll('\n', '<br style="mso-data-placement:same-cell">')}</td>`;
+  return `<table>${cells.map((row) => `<tr>${row.map(cell).join('')}</tr>`).join('')}</table>`;
 }
 
-/** What text that is pasted at a block makes of the rows that it covers: a single line goes into all rows of the block. */
+const escaped = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('\r', '');
+
+/** What pasted text has in its cells. */
+export const pasted = (text: string): string[][] =>
+  Papa.parse<string[]>(text.replace(/\r?\n$/, ''), { delimiter: '\t' }).data;
+
+/** What pasted cells make of the rows that they cover, to be read by the server: a single line goes into all rows of the block. */
 export function changesOf(
-  text: string,
+  cells: string[][],
   rows: ListRow[],
-  columns: { key: string; field?: Field }[],
+  columns: BlockColumn[],
   { top, bottom, left }: Block,
-  people: PersonEntry[],
-): Change[] {
-  const lines = text.replace(/\r?\n$/, '').split(/\r?\n/);
-  const several = lines.length === 1 ? Array.from({ length: bottom - top + 1 }, () => lines[0] ?? '') : lines;
-  return several.flatMap((line, i) => {
+  written: (row: ListRow, column: BlockColumn) => string,
+): { changes: Change[]; untaken: Untaken[]; beyond: number } {
+  const [only = []] = cells;
+  const lines = cells.length === 1 ? Array.from({ length: bottom - top + 1 }, () => only) : cells;
+  const changes: Change[] = [];
+  const untaken: Untaken[] = [];
+  let beyond = 0;
+  lines.forEach((line, i) => {
     const row = rows[top + i];
-    const changes: Values = {};
-    line.split('\t').forEach((cell, j) => {
-      const field = columns[left + j]?.field;
-      if (field) {
-        changes[field.key] = valueOf(field, cell, people);
+    const values: Values = {};
+    line.forEach((text, j) => {
+      const column = columns[left + j];
+      if (!row || !column) {
+        beyond += text === '' ? 0 : 1;
+      } else if (text !== written(row, column)) {
+        if (column.field) {
+          values[column.field.key] = valueOf(text);
+        } else {
+          untaken.push({ row, column, text });
+        }
       }
     });
-    return row && Object.keys(changes).length > 0 ? [{ row, changes }] : [];
+    if (row && Object.keys(values).length > 0) {
+      changes.push({ row, changes: values });
+    }
   });
+  return { changes, untaken, beyond };
 }
+
+/** A cell's text as it goes to the server, which reads it as the person writes. */
+const valueOf = (text: string): Value => (text.trim() === '' ? null : text.replaceAll('\r\n', '\n'));

@@ -58,6 +58,21 @@ export function changeInTurns(type: RecordType, columns: string[], changes: Chan
   return goOn(type, columns, { steps: [], rest: turns });
 }
 
+/** What would come of changes, each as it is sent by itself; nothing is stored. */
+export async function tryChanges(type: RecordType, columns: string[], changes: Change[]): Promise<Step[]> {
+  const due = changes.flatMap((change) => byForm(type, change).map((through) => ({ row: change.row, ...through })));
+  const steps: Step[] = [];
+  for (let i = 0; i < due.length; i += portion) {
+    const some = due.slice(i, i + portion);
+    const rows = some.map(({ row, changes, form }) => ({ id: row.id, version: row.version, changes, form, move: null }));
+    const outcomes = await attempt(() =>
+      answered(changeRows({ path: { key: type.key }, body: { columns, rows, isTrial: true } })),
+    );
+    outcomes.forEach((outcome, j) => steps.push({ ...some[j]!, outcome }));
+  }
+  return steps;
+}
+
 /** Does what is left of it. */
 export async function goOn(type: RecordType, columns: string[], { steps: before, rest }: Changed): Promise<Changed> {
   const steps = [...before];
@@ -121,8 +136,18 @@ export async function changeBack(type: RecordType, columns: string[], changes: C
   };
 }
 
+/** The changes that have what was done undone: each record as far as a move leads back where it was moved. */
+export function undoing(type: RecordType, steps: Step[]): Change[] {
+  return replacedBy(steps).flatMap(({ row, before, changes }): Change[] => {
+    const back = type.workflows
+      .find(({ key }) => key === row.workflow)
+      ?.moves.find(({ from, to }) => from === row.stage && to === before.stage);
+    return row.stage === before.stage ? [{ row, changes }] : back ? [{ row, changes, move: back.key }] : [];
+  });
+}
+
 /** What the steps replaced, record by record: to be sent to have them undone. */
-export function replacedBy(steps: Step[]): { row: ListRow; before: ListRow; changes: Values }[] {
+function replacedBy(steps: Step[]): { row: ListRow; before: ListRow; changes: Values }[] {
   const records = [...new Set(steps.filter(({ outcome }) => outcome.row).map(({ outcome }) => outcome.id))];
   return records.flatMap((id) => {
     const own = steps.filter(({ outcome }) => outcome.row && outcome.id === id);

@@ -64,7 +64,8 @@ export interface RowOpening {
   server: RowServer;
   shelf(id: number): Shelf<Value>;
   open(stored: Stored, pending: Pending<Value>): { record: OpenRecord; live: Promise<void> };
-  onSaved(row: ListRow): void;
+  /** A row was saved, in the place of what the outcome says. */
+  onSaved(request: RowChange, outcome: RowOutcome): void;
 }
 
 /** How long a row that is left waits for the engine, in milliseconds. */
@@ -145,6 +146,8 @@ export class EditedRows {
   close = () => {
     this.stopListening?.();
     this.stopListening = undefined;
+    // Whoever goes on to the record finds there at once what was typed.
+    this.state.rows.forEach(({ slot }) => slot.flush());
     [...this.state.rows.keys()].forEach((id) => void this.leave(id).finally(() => this.put(id, undefined)));
   };
 
@@ -156,6 +159,10 @@ export class EditedRows {
     if (Object.keys(row.record.unsaved()).length === 0) {
       row.pending.takeBack();
       this.put(id, undefined);
+      return undefined;
+    }
+    if (row.pending.collisions().length > 0) {
+      // Nothing is saved over what others did before one has chosen.
       return undefined;
     }
     this.put(id, { ...row, ...unrefused, isSaving: true });
@@ -191,7 +198,7 @@ export class EditedRows {
           version: outcome.row.version,
           value: (field) => sent.get(field) ?? row.pending.all.get(field)?.base ?? null,
         });
-        this.by.onSaved(outcome.row);
+        this.by.onSaved(request, outcome);
         this.put(id, undefined);
         this.tell({ met });
         return outcome.row;

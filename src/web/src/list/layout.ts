@@ -150,6 +150,8 @@ export function requestOf(layout: Layout, known: ColumnView[]): Omit<ListRequest
   const members = complete.map((clause): Filter => ({
     kind: 'clause',
     ...(clause as { of: string; test: 'is'; values: unknown[] }),
+    // What is still being put together asks for nothing.
+    values: clause.values.map((value) => (typeof value === 'string' ? value.trim() : value)).filter((value) => value !== ''),
   }));
   return {
     columns: layout.columns.map(({ key }) => key),

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { answered } from '../api/client';
-import { changeRows, type ListRow, type RecordType } from '../api/generated';
+import { changeRows, type RecordType, type RowChange, type RowOutcome } from '../api/generated';
 import { useSignedIn } from '../api/signedIn';
 import { readMeanwhile } from '../records/meanwhile';
 import { recordShelf } from '../records/useFilling';
@@ -9,12 +9,12 @@ import { EditedRows } from './editedRows';
 import { openedRow, readRow } from './openRow';
 
 /** The rows of a list under a person's hands; see `EditedRows`. */
-export function useEditing({ key }: RecordType, columns: string[], replace: (rows: ListRow[]) => void) {
+export function useEditing({ key }: RecordType, columns: string[], onSaved: (request: RowChange, outcome: RowOutcome) => void) {
   const queries = useQueryClient();
   const person = useSignedIn().data?.person?.userName ?? '';
-  const latest = useRef({ columns, replace });
+  const latest = useRef({ columns, onSaved });
   useEffect(() => {
-    latest.current = { columns, replace };
+    latest.current = { columns, onSaved };
   });
   const [rows] = useState(
     () =>
@@ -27,7 +27,7 @@ export function useEditing({ key }: RecordType, columns: string[], replace: (row
         },
         shelf: (id) => recordShelf(person, { id, recordType: key }),
         open: openedRow,
-        onSaved: (row) => latest.current.replace([row]),
+        onSaved: (request, outcome) => latest.current.onSaved(request, outcome),
       }),
   );
   useEffect(() => rows.close, [rows]);

@@ -1,7 +1,6 @@
 import { useRef, useState } from 'react';
-import type { Field, ListRow, PersonEntry, RecordType } from '../api/generated';
+import type { Field, ListRow, RecordType } from '../api/generated';
 import { formOf } from './changing';
-import { valueOf } from './typedText';
 import type { useEditing } from './useEditing';
 
 interface Ahead {
@@ -15,7 +14,7 @@ interface Ahead {
  * Typing into the cells of a list. A row is opened when the first key comes, and that takes a moment: what is typed until the
  * cell has an input is kept for it, also where the person has gone on to another cell by then.
  */
-export function useTyping(type: RecordType, people: PersonEntry[], editing: ReturnType<typeof useEditing>) {
+export function useTyping(type: RecordType, editing: ReturnType<typeof useEditing>) {
   'use no memo';
   const [isTyping, setTyping] = useState(false);
   const ahead = useRef<Ahead>(undefined);
@@ -59,7 +58,7 @@ export function useTyping(type: RecordType, people: PersonEntry[], editing: Retu
     stop();
     if (last?.text !== undefined) {
       const { row, field, text } = last;
-      void editing.open(row.id, formOf(type, field.key), { [field.key]: valueOf(field, text, people) });
+      void editing.open(row.id, formOf(type, field.key), { [field.key]: text.trim() === '' ? null : text });
     }
   }
 

@@ -12,6 +12,8 @@ export class Pending<V> {
   /** What was sent last, arrived or not: where it stands there later, nobody else put it there. */
   private readonly sent = new Map<string, V>();
   private readonly listeners = new Set<(key: string) => void>();
+  /** When something was last typed; what becomes of it later is no typing. */
+  private at = new Date().toISOString();
 
   constructor(
     private base: Base<V>,
@@ -44,13 +46,24 @@ export class Pending<V> {
   /** Takes in what was typed. */
   type(key: string, value: V) {
     this.edits.set(key, { ...this.beginning(key), value });
+    this.at = new Date().toISOString();
     this.lay();
     this.tell(key);
+  }
+
+  /** What was typed so is that value: the same edit, said otherwise. */
+  understood(key: string, typed: V, value: V) {
+    const edit = this.edits.get(key);
+    if (edit && this.same(edit.value, typed)) {
+      this.edits.set(key, { ...edit, value });
+      this.lay();
+    }
   }
 
   /** Takes these for all that is pending, in that order; what was pending before knows what it was made on. */
   become(values: Iterable<[string, V]>) {
     this.edits = new Map([...values].map(([key, value]) => [key, { ...this.beginning(key), value }]));
+    this.at = new Date().toISOString();
     this.lay();
   }
 
@@ -58,6 +71,7 @@ export class Pending<V> {
   takeUp(kept: Iterable<[string, Edit<V>]>) {
     const taken = [...kept].filter(([key]) => !this.edits.has(key));
     taken.forEach(([key, edit]) => this.edits.set(key, edit));
+    this.at = new Date().toISOString();
     this.lay();
     taken.forEach(([key]) => this.tell(key));
   }
@@ -150,7 +164,7 @@ export class Pending<V> {
   }
 
   private lay() {
-    this.slot?.lay(this.edits);
+    this.slot?.lay(this.edits, this.at);
   }
 
   private tell(key: string) {

@@ -10,7 +10,7 @@ export interface Kept<V> {
 
 /** Where one window keeps what is typed into one thing. */
 export interface Slot<V> {
-  lay(edits: ReadonlyMap<string, Edit<V>>): void;
+  lay(edits: ReadonlyMap<string, Edit<V>>, at: string): void;
   /** Writes at once what was laid a moment ago. */
   flush(): void;
 }
@@ -58,7 +58,7 @@ export class Shelf<V> {
   slot(): Slot<V> & { name: string } {
     const name = newTicket() ?? `${Date.now()} ${Math.random()}`;
     let timer: ReturnType<typeof setTimeout> | undefined;
-    let laid: ReadonlyMap<string, Edit<V>> = new Map();
+    let laid: Kept<V> = { edits: [], at: '' };
     const flush = () => {
       if (timer !== undefined) {
         clearTimeout(timer);
@@ -69,8 +69,8 @@ export class Shelf<V> {
     };
     return {
       name,
-      lay(edits) {
-        laid = new Map(edits);
+      lay(edits, at) {
+        laid = { edits: [...edits], at };
         timer ??= setTimeout(flush, pause);
         unwritten.add(flush);
       },
@@ -91,13 +91,12 @@ export class Shelf<V> {
     }
   }
 
-  private write(slot: string, edits: ReadonlyMap<string, Edit<V>>) {
-    if (edits.size === 0) {
+  private write(slot: string, kept: Kept<V>) {
+    if (kept.edits.length === 0) {
       this.remove(slot);
       return;
     }
     try {
-      const kept: Kept<V> = { edits: [...edits], at: new Date().toISOString() };
       this.storage.setItem(nameOf(this.person, this.what, slot), JSON.stringify(kept));
     } catch {
       // A full shelf keeps nothing; what is typed stands on the page, and is sent, all the same.

@@ -1,6 +1,7 @@
 import type { Consequence } from '../api/generated';
 import lines from '../sheet/lines.module.css';
 import classes from './Consequences.module.css';
+import { writtenNumber } from '../writing/numbers';
 
 /** What each change does to the records, counted, with some of those that do not read as before. */
 export function Consequences({ consequences }: { consequences: Consequence[] }) {
@@ -14,16 +15,16 @@ export function Consequences({ consequences }: { consequences: Consequence[] }) 
               {': '}
               {[
                 one.records - one.lost - one.altered - one.rewritten > 0 &&
-                  `${(one.records - one.lost - one.altered - one.rewritten).toLocaleString()} read as before`,
-                one.rewritten > 0 && `${one.rewritten.toLocaleString()} read otherwise and lose nothing`,
-                one.altered > 0 && `${one.altered.toLocaleString()} lose something`,
+                  `${writtenNumber(one.records - one.lost - one.altered - one.rewritten)} read as before`,
+                one.rewritten > 0 && `${writtenNumber(one.rewritten)} read otherwise and lose nothing`,
+                one.altered > 0 && `${writtenNumber(one.altered)} lose something`,
               ]
                 .filter(Boolean)
                 .join(', ')}
               {one.lost > 0 && (
                 <span className={lines.wrong}>
                   {one.rewritten + one.altered > 0 || one.records > one.lost ? ', ' : ''}
-                  {one.lost.toLocaleString()} lose the value; their history keeps it
+                  {writtenNumber(one.lost)} lose the value; their history keeps it
                 </span>
               )}
               .
@@ -47,4 +48,4 @@ export function Consequences({ consequences }: { consequences: Consequence[] }) 
   );
 }
 
-const counted = (records: number) => (records === 1 ? '1 record' : `${records.toLocaleString()} records`);
+const counted = (records: number) => (records === 1 ? '1 record' : `${writtenNumber(records)} records`);

@@ -12,6 +12,7 @@ import { Consequences } from './Consequences';
 import { follow } from './follow';
 import classes from './Publish.module.css';
 import { useConsequences } from './useConsequences';
+import { writtenNumber } from '../writing/numbers';
 
 interface Props {
   definition: Definition;
@@ -104,7 +105,7 @@ export function Publish({ definition, edition, version, problems, onOpen, onSett
                   <Text size="sm">
                     {consequences.records === 1
                       ? 'One record changes'
-                      : `${consequences.records.toLocaleString()} records change`}{' '}
+                      : `${writtenNumber(consequences.records)} records change`}{' '}
                     along with it, all at once; each keeps what it was in its history.
                   </Text>
                 )}
@@ -127,7 +128,7 @@ export function Publish({ definition, edition, version, problems, onOpen, onSett
         {progress?.isRunning && (
           <div role="status">
             <Text size="sm" mt="sm">
-              {progress.looked.toLocaleString()} of {progress.records.toLocaleString()} records are worked out. Members go on
+              {writtenNumber(progress.looked)} of {writtenNumber(progress.records)} records are worked out. Members go on
               under the edition before until all of it is in force; this may be closed.
             </Text>
             <Progress

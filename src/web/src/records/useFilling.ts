@@ -68,7 +68,7 @@ export function useFilling(first: Stored) {
     void queries.invalidateQueries({ queryKey: ['records'] });
     if (id === 0) {
       const slot = recordShelf(person, stored.view).slot();
-      slot.lay(filling.left);
+      slot.lay(filling.left, new Date().toISOString());
       slot.flush();
       begun = { id: stored.view.id ?? 0, slot: slot.name };
       filling.forget();

@@ -1,7 +1,7 @@
 import { ActionIcon, Popover } from '@mantine/core';
 import { IconCalendar } from '@tabler/icons-react';
 import { lazy, Suspense, useState } from 'react';
-import { readDay, readMoment, writtenDate } from '../writing/dates';
+import { writtenDate } from '../writing/dates';
 import { TypedInput, type TypedProps } from './TypedInput';
 
 // Few days are picked, and a calendar is large.
@@ -13,7 +13,7 @@ interface Props extends TypedProps {
 
 /** A day, or a moment, by the site's clock: typed in any usual way, or picked (Alt with the arrow down opens the calendar). */
 export function DateInput({ hasTime, ...shared }: Props) {
-  const { value, onChange, readOnly } = shared;
+  const { value, onDone, readOnly } = shared;
   const [isOpen, setOpen] = useState(false);
   const button = (
     <ActionIcon variant="subtle" size="sm" aria-label="Pick from a calendar" onClick={() => setOpen(!isOpen)}>
@@ -23,9 +23,7 @@ export function DateInput({ hasTime, ...shared }: Props) {
   return (
     <TypedInput
       {...shared}
-      read={hasTime ? readMoment : readDay}
       write={(held) => (typeof held === 'string' ? writtenDate(held) : '')}
-      isWhole={(text) => /\d{4}/.test(text)}
       onKeyDown={(event) => {
         if (event.altKey && event.key === 'ArrowDown') {
           event.preventDefault();
@@ -45,7 +43,7 @@ export function DateInput({ hasTime, ...shared }: Props) {
                   value={typeof value === 'string' ? value : null}
                   hasTime={hasTime}
                   onPick={(next) => {
-                    onChange(next);
+                    onDone(next);
                     setOpen(false);
                   }}
                 />

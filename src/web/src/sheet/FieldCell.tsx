@@ -8,6 +8,7 @@ import { Beside } from './Beside';
 import classes from './FieldCell.module.css';
 import { FieldInput } from './FieldInput';
 import lines from './lines.module.css';
+import { Possible } from './Possible';
 import { inLocale } from '../writing/dates';
 import { shown } from '../writing/shown';
 import { partsAskedFor } from './parts';
@@ -98,6 +99,7 @@ export const FieldCell = memo(function FieldCell({
         {wrong ? (
           <div id={wrongId} role="alert" className={lines.wrong}>
             {wrong}
+            <Possible record={record} field={field} view={view} />
           </div>
         ) : (
           field.help && <div className={classes.help}>{field.help}</div>

@@ -31,6 +31,7 @@ export function FieldInput({ field, record, view, isReadOnly, describedBy }: Pro
     'aria-label': field.label,
     'aria-describedby': describedBy,
   } as const;
+  const typing = { onType: (text: string) => record.typing(field.key, text), onDone: onChange };
   const text = value === null || typeof value === 'object' ? '' : String(value);
   switch (type.kind) {
     case 'text':
@@ -48,10 +49,10 @@ export function FieldInput({ field, record, view, isReadOnly, describedBy }: Pro
       );
     case 'date':
     case 'dateTime':
-      return <DateInput {...common} hasTime={type.kind === 'dateTime'} value={value} onChange={onChange} />;
+      return <DateInput {...common} {...typing} hasTime={type.kind === 'dateTime'} value={value} />;
     case 'number':
     case 'money':
-      return <NumberInput {...common} type={type} value={value} onChange={onChange} />;
+      return <NumberInput {...common} {...typing} type={type} value={value} />;
     case 'yesNo':
       return (
         <SegmentedControl
@@ -65,7 +66,7 @@ export function FieldInput({ field, record, view, isReadOnly, describedBy }: Pro
             { value: 'no', label: 'No' },
             { value: '', label: 'Not answered' },
           ]}
-          value={value === null ? '' : value ? 'yes' : 'no'}
+          value={value === null ? '' : value === true ? 'yes' : value === false ? 'no' : ''}
           onChange={(next) => onChange(next === '' ? null : next === 'yes')}
         />
       );
@@ -76,8 +77,8 @@ export function FieldInput({ field, record, view, isReadOnly, describedBy }: Pro
           clearable={!isReadOnly}
           searchable
           selectFirstOptionOnChange
-          data={offered(type.options, view.offers, value === null ? [] : [value as string])}
-          value={value as string | null}
+          data={offered(type.options, view.offers, value === null ? [] : [String(value)])}
+          value={value === null ? null : String(value)}
           onChange={onChange}
         />
       );
@@ -87,8 +88,8 @@ export function FieldInput({ field, record, view, isReadOnly, describedBy }: Pro
           {...common}
           clearable={!isReadOnly}
           searchable
-          data={offered(type.options, view.offers, (value as string[] | null) ?? [])}
-          value={(value as string[] | null) ?? []}
+          data={offered(type.options, view.offers, [value ?? []].flat() as string[])}
+          value={[value ?? []].flat() as string[]}
           onChange={(next) => onChange(next.length === 0 ? null : next)}
         />
       );
@@ -97,7 +98,7 @@ export function FieldInput({ field, record, view, isReadOnly, describedBy }: Pro
       return <CompoundInput field={field} record={record} view={view} isReadOnly={isReadOnly} describedBy={describedBy} />;
     case 'link':
       return (
-        <LinkInput {...common} recordType={type.recordType} field={field.key} record={record} value={value as number | null} />
+        <LinkInput {...common} recordType={type.recordType} field={field.key} record={record} value={value as number | string | null} />
       );
     case 'person':
       return <PersonInput {...common} value={text || null} onChange={onChange} />;
@@ -106,7 +107,10 @@ export function FieldInput({ field, record, view, isReadOnly, describedBy }: Pro
 
 /** The choices that can be made: those a rule leaves and that are not retired, and what is chosen already. */
 function offered(options: Option[], left: string[] | null, chosen: string[]) {
-  return options
+  const known = options
     .filter((o) => chosen.includes(o.key) || (!o.retired && (left === null || left.includes(o.key))))
     .map((o) => ({ value: o.key, label: o.label }));
+  // What was typed and is none of them stands there all the same.
+  const typed = chosen.filter((key) => !options.some((o) => o.key === key));
+  return [...known, ...typed.map((text) => ({ value: text, label: text }))];
 }

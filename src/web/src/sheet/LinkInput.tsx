@@ -15,7 +15,8 @@ interface Props {
   recordType: string;
   field: string;
   record: OpenRecord;
-  value: number | null;
+  /** Its number; a text that was typed and names none yet. */
+  value: number | string | null;
 }
 
 /** A record of another type, found by its title. What rules know of it is fetched before the link is taken over. */
@@ -23,11 +24,12 @@ export function LinkInput({ recordType, field, record, value, ...common }: Props
   const [search, setSearch] = useState('');
   const [searched] = useDebouncedValue(search, 200);
   const [wasOpened, setOpened] = useState(false);
-  const known = record.titleOf(recordType, value);
+  const number = typeof value === 'number' ? value : null;
+  const known = record.titleOf(recordType, number);
   const current = useQuery({
-    queryKey: ['title', value],
-    queryFn: () => answered(readTitle({ path: { id: value ?? 0 } })),
-    enabled: value !== null && known === undefined,
+    queryKey: ['title', number],
+    queryFn: () => answered(readTitle({ path: { id: number ?? 0 } })),
+    enabled: number !== null && known === undefined,
   }).data;
   const found = useQuery({
     queryKey: ['samples', recordType, searched],
@@ -36,7 +38,12 @@ export function LinkInput({ recordType, field, record, value, ...common }: Props
     // Nobody needs the list before it is opened.
     enabled: wasOpened,
   }).data?.rows;
-  const options = value === null ? [] : [option(value, known ?? current?.title)];
+  const options =
+    number !== null
+      ? [option(number, known ?? current?.title)]
+      : value !== null
+        ? [{ value: String(value), label: String(value) }]
+        : [];
   found?.filter((row) => row.id !== value).forEach((row) => options.push(option(row.id, row.title)));
 
   async function choose(next: string | null) {

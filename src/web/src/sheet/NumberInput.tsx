@@ -1,6 +1,6 @@
 import { Text } from '@mantine/core';
 import type { FieldType } from '../api/generated';
-import { readNumber, writtenAmount, writtenNumber } from '../writing/numbers';
+import { writtenAmount, writtenNumber } from '../writing/numbers';
 import { TypedInput, type TypedProps } from './TypedInput';
 
 interface Props extends TypedProps {
@@ -10,7 +10,7 @@ interface Props extends TypedProps {
 /** A number with what it counts, or an amount with its currency. */
 export function NumberInput({ type, ...shared }: Props) {
   const isMoney = type.kind === 'money';
-  const unit = (isMoney ? type.currency : type.unit) ?? '';
+  const unit = (type.kind === 'money' ? type.currency : type.unit) ?? '';
   const beside = unit ? (
     <Text size="xs" c="dimmed">
       {unit}
@@ -20,8 +20,13 @@ export function NumberInput({ type, ...shared }: Props) {
     <TypedInput
       {...shared}
       inputMode="decimal"
-      read={(text) => readNumber(text, unit)}
-      write={(value) => (typeof value === 'number' ? (isMoney ? writtenAmount : writtenNumber)(value) : String(value ?? ''))}
+      write={(value) =>
+        typeof value !== 'number'
+          ? String(value ?? '')
+          : type.kind === 'money'
+            ? writtenAmount(value)
+            : writtenNumber(value, !type.ungrouped)
+      }
       leftSection={isMoney ? beside : undefined}
       leftSectionWidth={isMoney ? 36 : undefined}
       rightSection={isMoney ? undefined : beside}

@@ -1,7 +1,6 @@
 import { Select } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { answered } from '../api/client';
-import { listPeople } from '../api/generated';
+import { peopleQuery } from '../api/people';
 
 interface Props {
   id: string;
@@ -14,7 +13,7 @@ interface Props {
 
 /** One of the people who can sign in. */
 export function PersonInput({ value, onChange, ...common }: Props) {
-  const people = useQuery({ queryKey: ['people'], queryFn: () => answered(listPeople()), staleTime: 60_000 }).data ?? [];
+  const people = useQuery(peopleQuery).data ?? [];
   const data = people.map((person) => ({ value: person.userName, label: person.displayName }));
   return (
     <Select

@@ -4,52 +4,44 @@ import type { Value } from '../engine/answers';
 
 export interface TypedProps extends Pick<
   TextInputProps,
-  'id' | 'variant' | 'size' | 'placeholder' | 'readOnly' | 'aria-describedby' | 'aria-label'
+  'id' | 'variant' | 'size' | 'placeholder' | 'readOnly' | 'aria-describedby' | 'aria-label' | 'error'
 > {
   value: Value;
-  onChange: (value: Value) => void;
+  /** Takes in what has been typed so far; more may come. */
+  onType?: (text: string) => void;
+  /** Takes in what has been typed, or a value that has been picked. */
+  onDone: (value: Value) => void;
 }
 
 interface Props
   extends TypedProps, Pick<TextInputProps, 'inputMode' | 'leftSection' | 'leftSectionWidth' | 'rightSection' | 'onKeyDown'> {
-  /** What was typed as a value; null for what is none. */
-  read: (text: string) => Value;
   /** A value as it is written while nobody types. */
   write: (value: Value) => string;
-  /** Whether what has been typed so far may count at once, though more may come. */
-  isWhole?: (text: string) => boolean;
 }
 
 /**
- * A value that is written in one way and may be typed in several. What cannot be read stays as it was typed: the field says then
- * that it cannot hold it.
+ * A value that is written in one way and may be typed in several. What is typed stands here as it was typed; others read it: the engine
+ * and the server. What they cannot read stays, and is said to be wrong.
  */
-export function TypedInput({ value, onChange, read, write, isWhole = () => true, onKeyDown, ...shared }: Props) {
+export function TypedInput({ value, onType, onDone, write, onKeyDown, ...shared }: Props) {
   const [typed, setTyped] = useState<string>();
-  function take(text: string) {
-    onChange(text.trim() === '' ? null : (read(text) ?? text));
-  }
+  const done = () => typed !== undefined && onDone(typed.trim() === '' ? null : typed);
   return (
     <TextInput
       {...shared}
       autoComplete="off"
       value={typed ?? write(value)}
       onChange={(event) => {
-        const text = event.currentTarget.value;
-        setTyped(text);
-        if (text.trim() === '' || (isWhole(text) && read(text) !== null)) {
-          take(text);
-        }
+        setTyped(event.currentTarget.value);
+        onType?.(event.currentTarget.value);
       }}
       onBlur={() => {
-        if (typed !== undefined) {
-          take(typed);
-          setTyped(undefined);
-        }
+        done();
+        setTyped(undefined);
       }}
       onKeyDown={(event) => {
-        if (event.key === 'Enter' && typed !== undefined) {
-          take(typed);
+        if (event.key === 'Enter') {
+          done();
         }
         onKeyDown?.(event);
       }}

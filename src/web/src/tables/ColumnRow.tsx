@@ -6,6 +6,7 @@ import { Typed } from '../frame/Typed';
 import lines from '../sheet/lines.module.css';
 import classes from './Tables.module.css';
 import type { Column, Table } from './useTable';
+import { writtenNumber } from '../writing/numbers';
 
 interface Props {
   column: Column;
@@ -96,14 +97,14 @@ export function ColumnRow({ column, table, labels, onChange, onReread }: Props) 
           ))}
         </ul>
       </td>
-      <td className={classes.number}>{column.filled.toLocaleString()}</td>
+      <td className={classes.number}>{writtenNumber(column.filled)}</td>
       <td>
         {column.misfits === 0 ? (
           <span className={classes.soft}>all fit</span>
         ) : (
           <>
             <button type="button" className={classes.misfits} aria-expanded={areShown} onClick={() => setShown(!areShown)}>
-              {column.misfits === 1 ? '1 does not fit' : `${column.misfits.toLocaleString()} do not fit`}
+              {column.misfits === 1 ? '1 does not fit' : `${writtenNumber(column.misfits)} do not fit`}
             </button>
             {areShown && (
               <ul className={classes.cells}>
@@ -113,7 +114,7 @@ export function ColumnRow({ column, table, labels, onChange, onReread }: Props) 
                   </li>
                 ))}
                 {column.misfits > firstMisfits.length && (
-                  <li>and {(column.misfits - firstMisfits.length).toLocaleString()} more</li>
+                  <li>and {writtenNumber(column.misfits - firstMisfits.length)} more</li>
                 )}
               </ul>
             )}

@@ -10,6 +10,7 @@ import { ColumnRow } from './ColumnRow';
 import { Intake } from './Intake';
 import classes from './Tables.module.css';
 import { useTable, type Table } from './useTable';
+import { writtenNumber } from '../writing/numbers';
 
 /** Makes a record type of a table that people have kept: a file, or cells that are pasted. Everything is shown before anything is made. */
 export function FromTable() {
@@ -149,7 +150,7 @@ function Looked({ table, read, onTaken }: LookedProps) {
       <section className={classes.sheet} aria-label="What the columns hold">
         <Group justify="space-between" align="end">
           <Title order={2} className={classes.heading}>
-            {table.name}: {table.rows.toLocaleString()} rows, {table.columns.length} columns
+            {table.name}: {writtenNumber(table.rows)} rows, {table.columns.length} columns
           </Title>
           <Group gap="xs">
             {table.sheets.length > 1 && (
@@ -218,7 +219,7 @@ function Looked({ table, read, onTaken }: LookedProps) {
             onChange={(next) => next && setTitle(next)}
           />
           <Button type="submit" disabled={!label.trim() || columns.length === 0} loading={isTaking}>
-            Make it, with {table.rows.toLocaleString()} {table.rows === 1 ? 'row' : 'rows'}
+            Make it, with {writtenNumber(table.rows)} {table.rows === 1 ? 'row' : 'rows'}
           </Button>
         </form>
         <Text size="xs" c="dimmed">

@@ -5,6 +5,7 @@ import { endImport, readImport, type RowReport } from '../api/generated';
 import lines from '../sheet/lines.module.css';
 import { inLocale } from '../writing/dates';
 import classes from './Tables.module.css';
+import { writtenNumber } from '../writing/numbers';
 
 const mostShown = 200;
 
@@ -37,7 +38,7 @@ export function IntakeProgress({ id, fileOf }: Props) {
       {progress && !report && !progress.failure && (
         <div role="status">
           <Text size="sm" mt="sm">
-            {progress.looked.toLocaleString()} of {progress.rows.toLocaleString()} rows are taken in. This page may be left; they
+            {writtenNumber(progress.looked)} of {writtenNumber(progress.rows)} rows are taken in. This page may be left; they
             go on until you sign out.
           </Text>
           <Group mt={4}>
@@ -55,15 +56,15 @@ export function IntakeProgress({ id, fileOf }: Props) {
       {report && (
         <>
           <Text size="sm" mt="sm" role="status">
-            {report.imported === 1 ? 'One row is a record.' : `${report.imported.toLocaleString()} rows are records.`}{' '}
+            {report.imported === 1 ? 'One row is a record.' : `${writtenNumber(report.imported)} rows are records.`}{' '}
             {refused.length === 0
               ? 'None was refused.'
               : refused.length === 1
                 ? 'One was refused; the file still has it.'
-                : `${refused.length.toLocaleString()} were refused; the file still has them.`}{' '}
+                : `${writtenNumber(refused.length)} were refused; the file still has them.`}{' '}
             {notReached > 0 &&
               `${report.ended ?? ''} ${
-                notReached === 1 ? 'One row was not come to.' : `${notReached.toLocaleString()} rows were not come to.`
+                notReached === 1 ? 'One row was not come to.' : `${writtenNumber(notReached)} rows were not come to.`
               }`}
           </Text>
           {refused.length > 0 && fileOf && (
@@ -95,7 +96,7 @@ export function IntakeProgress({ id, fileOf }: Props) {
               </tbody>
             </table>
           )}
-          {refused.length > mostShown && <Text size="sm">and {(refused.length - mostShown).toLocaleString()} more.</Text>}
+          {refused.length > mostShown && <Text size="sm">and {writtenNumber(refused.length - mostShown)} more.</Text>}
         </>
       )}
     </>

@@ -41,7 +41,8 @@ export const theme = createTheme({
   autoContrast: true,
   components: {
     Button: { defaultProps: { size: 'xs' } },
-    Select: { defaultProps: { size: 'xs' } },
+    // What is chosen stays so when it is chosen again; a cross empties it where that may be.
+    Select: { defaultProps: { size: 'xs', allowDeselect: false } },
     TextInput: { defaultProps: { size: 'xs' } },
     // Drawings do not move: what is pressed is there, and no frame is spent on the way.
     Modal: { defaultProps: { radius: 0, transitionProps: still } },

@@ -1,37 +1,17 @@
-/** Numbers and amounts of money as the person's locale writes them. */
+/** Numbers and amounts of money as the person writes them: as Notation in Dibujo.Core, against which `written.json` holds this. */
+import { ownNotation } from './notation';
 
-const parts = new Intl.NumberFormat(undefined).formatToParts(12345.6);
-const point = parts.find(({ type }) => type === 'decimal')?.value ?? '.';
-const grouping = parts.find(({ type }) => type === 'group')?.value ?? ',';
-
-const plainNumber = new Intl.NumberFormat(undefined, { maximumFractionDigits: 20 });
-const cents = new Intl.NumberFormat(undefined, { minimumFractionDigits: 2, maximumFractionDigits: 20 });
-
-export const writtenNumber = (value: number) => plainNumber.format(value);
-
-/** An amount without its currency, which stands beside it: whole, or with its cents. */
-export const writtenAmount = (value: number) => (Number.isInteger(value) ? plainNumber : cents).format(value);
-
-/** The number that somebody typed, with or without marks between thousands and what it counts behind it; null for anything else. */
-export function readNumber(typed: string, unit = ''): number | null {
-  const bare = typed
-    .replace(/[\s'’\u00a0\u202f]/g, '')
-    .replace(/−/g, '-')
-    .replace(new RegExp(`^${escaped(unit)}|${escaped(unit)}$`, 'i'), '');
-  const marks = bare.replace(/[^.,]/g, '');
-  let text = bare;
-  if (new Set(marks).size === 2) {
-    // The one that comes last goes before the fraction.
-    const last = marks.at(-1) ?? '';
-    text = [...bare].filter((c) => c === last || (c !== '.' && c !== ',')).join('');
-    text = text.replace(last, '.');
-  } else if ((marks.length > 1 || (marks === grouping && point !== grouping)) && /^-?\d{1,3}([.,]\d{3})+$/.test(bare)) {
-    text = bare.replace(/[.,]/g, '');
-  } else {
-    // What goes between thousands goes before a fraction only where it cannot be meant otherwise.
-    text = marks === grouping && !/[.,]\d{1,2}$/.test(bare) ? '' : bare.replace(',', '.');
-  }
-  return /^-?\d+(\.\d+)?$/.test(text) || /^-?\.\d+$/.test(text) ? Number(text) : null;
+function written(value: number, leastDigits: number, isGrouped: boolean): string {
+  const [, group = ',', , point = '.'] = /^1(.)(234)(.)5$/.exec(ownNotation().numbers) ?? [];
+  const [whole = '', fraction = ''] = plain(Math.abs(value)).split('.');
+  const grouped = isGrouped ? whole.replace(/\B(?=(\d{3})+$)/g, group) : whole;
+  return `${value < 0 ? '-' : ''}${grouped}${fraction ? point + fraction.padEnd(leastDigits, '0') : ''}`;
 }
 
-const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/\s/g, '');
+/** All its digits, without an exponent. */
+const plain = (value: number) => (/e/.test(String(value)) ? value.toFixed(20).replace(/\.?0+$/, '') : String(value));
+
+export const writtenNumber = (value: number, isGrouped = true) => written(value, 0, isGrouped);
+
+/** An amount without its currency, which stands beside it: whole, or with its cents. */
+export const writtenAmount = (value: number) => written(value, 2, true);

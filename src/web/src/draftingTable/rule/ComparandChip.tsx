@@ -2,7 +2,8 @@ import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answered } from '../../api/client';
-import { listPeople, listRecords, type Comparand, type SubjectOffer } from '../../api/generated';
+import { peopleQuery } from '../../api/people';
+import { listRecords, type Comparand, type SubjectOffer } from '../../api/generated';
 import { Chip, type ChipOption } from './Chip';
 import { comparandLabel, fixed, ofExpression, relativeDay } from './comparands';
 import { offerOf } from './offers';
@@ -160,12 +161,7 @@ function useLookUp({ input, recordType }: SubjectOffer) {
     enabled: input === 'record' && Boolean(recordType),
     placeholderData: keepPreviousData,
   }).data?.rows;
-  const people = useQuery({
-    queryKey: ['people'],
-    queryFn: () => answered(listPeople()),
-    enabled: input === 'person',
-    staleTime: 60_000,
-  }).data;
+  const people = useQuery({ ...peopleQuery, enabled: input === 'person' }).data;
   const options: ChipOption[] =
     input === 'record'
       ? (records ?? []).map(({ id, title }) => ({ value: fixed(id), label: `No. ${id}`, note: title }))

@@ -3,13 +3,13 @@ import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { memo, useState, type ReactNode } from 'react';
 import { answered } from '../../api/client';
-import { listPeople, listRecords, type RecordType, type RecordView } from '../../api/generated';
-import type { Value } from '../../engine/answers';
+import { listRecords, type RecordType, type RecordView } from '../../api/generated';
 import type { OpenRecord } from '../../engine/openRecord';
 import { useFromRecord } from '../../engine/useRecord';
-import { DateInput } from '../../sheet/DateInput';
+import { ReadInput } from '../../sheet/ReadInput';
 import classes from './TitleBlock.module.css';
 import type { View } from './view';
+import { peopleQuery } from '../../api/people';
 
 interface Props {
   type: RecordType;
@@ -28,7 +28,7 @@ export const TitleBlock = memo(function TitleBlock({ type, sample, record, view,
   const workflow = type.workflows.find(({ key }) => key === (view.workflow || setting.workflow)) ?? type.workflows[0]!;
   const stage = view.stage || setting.stage;
   const moves = workflow.moves.filter(({ from }) => from === stage);
-  const people = useQuery({ queryKey: ['people'], queryFn: () => answered(listPeople()), staleTime: 60_000 }).data ?? [];
+  const people = useQuery(peopleQuery).data ?? [];
   return (
     <div className={classes.block} role="group" aria-label="Title block: how the sheet is seen">
       <Cell label="Record">
@@ -77,13 +77,13 @@ export const TitleBlock = memo(function TitleBlock({ type, sample, record, view,
         />
       </Cell>
       <Cell label="On">
-        <DateInput
+        <ReadInput
+          type={{ kind: 'date' }}
           variant="unstyled"
-          hasTime={false}
           aria-label="Seen on"
           placeholder="today"
           value={view.date || null}
-          onChange={(day) => isDay(day) && onChange({ date: day ?? '' })}
+          onChange={(day) => onChange({ date: typeof day === 'string' ? day : '' })}
         />
       </Cell>
       <Cell label="Form">
@@ -117,9 +117,6 @@ export const TitleBlock = memo(function TitleBlock({ type, sample, record, view,
 });
 
 const common = { variant: 'unstyled', allowDeselect: false } as const;
-
-/** What is typed and is no day leaves the day as it was. */
-const isDay = (day: Value): day is string | null => day === null || (typeof day === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(day));
 
 /** Puts the record's own values back in place of those that were tried. */
 function Untry({ record }: { record: OpenRecord }) {

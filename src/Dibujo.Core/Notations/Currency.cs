@@ -1,4 +1,4 @@
-namespace Dibujo.Core.Inference;
+namespace Dibujo.Core.Notations;
 
 /// <summary>Currencies as they stand beside amounts and in headings.</summary>
 internal static class Currency

@@ -1,4 +1,4 @@
-namespace Dibujo.Core.Inference;
+namespace Dibujo.Core.Notations;
 
 /// <summary>Yes and no as people write them into a table.</summary>
 internal static class Answer
