@@ -230,11 +230,13 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
         Show(browser, "Glass Flute", "borrower", "startDate", "loanDays");
         Active(browser, other, "borrower");
         browser.Paste("House of Vell\t1 May 2031\nHouse of Brennick\t2 May 2031");
+        browser.See("[aria-label='What pasting would change'] li", "Start date: blank → May 1, 2031");
+        browser.Press("button", "Save 2 rows");
         browser.See("[aria-label='What came of it']", "2 rows saved.");
         browser.See($"{Row}{one}'] [data-column=startDate]", "May 2, 2031");
         Active(browser, other, "borrower");
         browser.Keyboard(Keys.Shift + Keys.ArrowRight + Keys.ArrowDown + Keys.Null);
-        Assert.Equal("House of Vell\tMay 1, 2031\nHouse of Brennick\tMay 2, 2031", browser.Copy());
+        Assert.Equal("House of Vell\tMay 1, 2031\r\nHouse of Brennick\tMay 2, 2031", browser.Copy());
         browser.Press("button", "Undo all of it");
         browser.See("[aria-label='What came of it']", "undone: 2 rows saved.");
         browser.SeeNothing($"{Row}{one}'] [data-column=borrower]", "House");
@@ -255,9 +257,11 @@ public sealed class ListTests(Server server) : IClassFixture<Server>
         browser.SignIn("lorenz", "/types/object-loan/intake");
         browser.See("h2", "Bring records in");
         browser.Attach("input[type=file]", file);
+        browser.See("section[aria-label='Bring records in']", "It would begin one record. One row would be refused.");
+        browser.Press("button", "Take 1 row in");
         browser.See("section[aria-label='Bring records in']", "One row is a record. One was refused");
         browser.See("section[aria-label='Bring records in']", "An imported loan needs its borrower.");
-        var mended = (string)browser.Evaluate("decodeURIComponent(document.querySelector('a[download]').href.split(',')[1])")!;
+        var mended = (string)browser.RunLater("const then = arguments[0]; fetch(document.querySelector('a[download]').href).then((answer) => answer.text()).then(then)");
         Assert.Contains("Pewter Jug for nobody", mended, StringComparison.Ordinal);
         Assert.DoesNotContain("House of Vell", mended, StringComparison.Ordinal);
         browser.Press("a", "See the records");

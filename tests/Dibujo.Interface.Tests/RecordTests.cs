@@ -93,14 +93,14 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
         using var browser = new Browser(server.Address);
         Begin(browser, "Tin Kite for Vell");
         browser.Type("#field-startDate", "31.2.2027" + Keys.Tab);
-        browser.See("[data-field=startDate] [role=alert]", "date");
+        browser.See("[data-field=startDate] [role=alert]", "is no day");
         Assert.Equal("31.2.2027", browser.Evaluate("document.querySelector('#field-startDate').value"));
         browser.Retype("#field-startDate", "1 March 2027" + Keys.Tab);
         browser.SeeNothing("[data-field=startDate] [role=alert]");
         browser.SeeValue("#field-startDate", "Mar 1, 2027");
         browser.Press("[role=tab]", "Insurance");
         browser.Type("#field-insuredValue", "a lot" + Keys.Tab);
-        browser.See("[data-field=insuredValue] [role=alert]", "amount of money");
+        browser.See("[data-field=insuredValue] [role=alert]", "is no number");
         browser.SeeValue("#field-insuredValue", "a lot");
     }
 

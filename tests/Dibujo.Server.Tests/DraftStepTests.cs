@@ -26,6 +26,20 @@ public sealed class DraftStepTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public async Task The_answer_to_a_step_has_the_steps_that_its_sender_lacks()
+    {
+        var ada = await site.Known("ada");
+        var known = await Version(ada);
+        await Make(ada, """{"edits": [{"key": "lacked", "base": 0, "rule": {"key": "lacked", "name": "Lacked"}, "isPlaced": true}]}""");
+
+        using var answer = await ada.Post($"{Steps}?after={known}", JsonNode.Parse("""{"edits": [{"key": "own", "base": 0, "rule": {"key": "own", "name": "Own"}, "isPlaced": true}]}""")!);
+        var news = JsonNode.Parse(await answer.Content.ReadAsStringAsync())!;
+
+        Assert.Equal(["lacked", "own"], news["steps"]!.AsArray().Select(step => step!["step"]!["edits"]![0]!["key"]!.GetValue<string>()));
+        Assert.Equal(known + 2, news["version"]!.GetValue<int>());
+    }
+
+    [Fact]
     public async Task Two_edits_of_one_rule_wait_for_a_choice()
     {
         var ada = await site.Known("ada");

@@ -26,6 +26,33 @@ public sealed class LiveDraftTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public async Task The_page_that_has_made_a_step_is_not_told_of_it_and_others_are()
+    {
+        var (own, other) = (new TaskCompletionSource(), new TaskCompletionSource());
+        var token = await Token("ada");
+        await using var mine = Connection(token);
+        await using var theirs = Connection(token);
+        mine.On<int>("Changed", _ => own.TrySetResult());
+        theirs.On<int>("Changed", _ => other.TrySetResult());
+        foreach (var connection in (HubConnection[])[mine, theirs])
+        {
+            await connection.StartAsync();
+            await connection.InvokeAsync("Watch", "object-loan");
+        }
+
+        using var client = site.CreateClient();
+        client.DefaultRequestHeaders.Add("Authorization", $"Bearer {token}");
+        client.DefaultRequestHeaders.Add("X-Dibujo-Connections", mine.ConnectionId);
+        using var step = new StringContent("""{"edits": [{"key": "quiet", "base": 0, "rule": {"key": "quiet", "name": "Quiet"}, "isPlaced": true}]}""", System.Text.Encoding.UTF8, "application/json");
+        using var made = await client.PostAsync(new Uri($"{Draft.Address}/steps", UriKind.Relative), step);
+
+        Assert.Equal(HttpStatusCode.OK, made.StatusCode);
+        await other.Task.WaitAsync(Patience);
+        await mine.InvokeAsync("Watch", "object-loan");
+        Assert.False(own.Task.IsCompleted);
+    }
+
+    [Fact]
     public async Task Whoever_watches_another_draft_is_not_told()
     {
         var told = new TaskCompletionSource();

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 
 namespace Dibujo.Core.Csv;
 
@@ -26,4 +27,22 @@ public sealed record ImportReport(int Imported, int Refused, ImmutableArray<RowR
 }
 
 /// <summary>What came of one row: the record it became, or all reasons why not.</summary>
-public sealed record RowReport(int Line, int? Record, ImmutableArray<string> Reasons);
+public sealed record RowReport(int Line, int? Record, ImmutableArray<string> Reasons)
+{
+    /// <summary>What it does to its record; null for a row that is refused.</summary>
+    public RowFate? Fate { get; init; }
+}
+
+/// <summary>What a row does to its record.</summary>
+[JsonConverter(typeof(CamelCaseEnum<RowFate>))]
+public enum RowFate
+{
+    /// <summary>It begins it.</summary>
+    Begins,
+
+    /// <summary>It changes it.</summary>
+    Changes,
+
+    /// <summary>It says what the record says already.</summary>
+    Leaves,
+}

@@ -16,6 +16,9 @@ namespace Dibujo.Core.Csv;
 public sealed record ReadRow(
     int Line, int? Id, int? Version, string? Workflow, string? Stage, ImmutableDictionary<string, Value> Values, ImmutableArray<string> Mistakes)
 {
+    /// <summary>Its cells as they came.</summary>
+    public ImmutableArray<string> Cells { get; init => field = value.OrEmpty(); } = [];
+
     /// <summary>The values of the cells that are not blank. In a record that is begun a blank cell says nothing, so that defaults stay.</summary>
     public ImmutableDictionary<string, Value> Filled => Values.Where(v => !v.Value.IsBlank).ToImmutableDictionary(StringComparer.Ordinal);
 

@@ -1,9 +1,9 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Text;
 using System.Threading;
 using CsvHelper;
 using CsvHelper.Configuration;
+using Dibujo.Core.Notations;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
@@ -12,7 +12,8 @@ namespace Dibujo.Core.Csv;
 /// <summary>Records as comma-separated values (RFC 4180): a column for each field, a part for each column of a compound one.</summary>
 /// <remarks>
 /// The first line names the columns by key, or by label where that is unique; <c>id</c>, <c>version</c>, <c>workflow</c> and
-/// <c>stage</c> go with a record. Choices stand by key or label, several with semicolons between, yes and no in words.
+/// <c>stage</c> go with a record. What stands under a key is read as it is written here, and where it is not written so, as what stands under a label:
+/// as whoever sends the file writes (see <see cref="NotationReading"/>).
 /// </remarks>
 public static class RecordTable
 {
@@ -25,13 +26,16 @@ public static class RecordTable
     /// <summary>A column that files with refused rows have: it is passed over, so that they can be mended and sent again.</summary>
     public const string WhyRefused = "why refused";
 
+    private const string Workflow = "workflow";
+    private const string Stage = "stage";
     private const int MostRows = 100_000;
     private const int MostColumns = 2000;
 
     /// <summary>The columns that go with every record, before those of its fields.</summary>
-    private static readonly string[] Own = [Number, Version, "workflow", "stage"];
+    private static readonly string[] Own = [Number, Version, Workflow, Stage];
 
-    private static readonly UTF8Encoding StrictUtf8 = new(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true);
+    /// <summary>What people call them.</summary>
+    private static readonly (string Label, string Header)[] OwnLabels = [("No.", Number), ("Number", Number), ("Version", Version), ("Workflow", Workflow), ("Stage", Stage)];
 
     private static readonly CsvConfiguration Format = new(CultureInfo.InvariantCulture)
     {
@@ -66,71 +70,93 @@ public static class RecordTable
         }
     }
 
-    /// <summary>The same of a file, which must be UTF-8: what is not would come in as other letters.</summary>
-    public static (ImmutableArray<ReadRow> Rows, string? Mistake) Read(RecordType type, ReadOnlySpan<byte> file)
+    /// <summary>The rows of a file of separated values; see <see cref="SeparatedText"/>.</summary>
+    /// <param name="type">The record type.</param>
+    /// <param name="file">The file.</param>
+    /// <param name="reading">How whoever sends it writes, and what is called how.</param>
+    public static RowsRead Read(RecordType type, ReadOnlySpan<byte> file, TableReading? reading = null)
     {
+        if (SeparatedText.Decode(file) is not { } decoded)
+        {
+            return RowsRead.No("The file is no text and no workbook. Save it as “CSV UTF-8”, or as a workbook (.xlsx).");
+        }
+
         try
         {
-            return Read(type, StrictUtf8.GetString(file));
-        }
-        catch (DecoderFallbackException mistake)
-        {
-            var line = file[..Math.Clamp(mistake.Index, 0, file.Length)].Count((byte)'\n') + 1;
-            return ([], $"The file is not UTF-8: line {line} has a letter in another encoding. Save it as “CSV UTF-8”.");
-        }
-    }
-
-    /// <summary>The rows of a text, each with what in it cannot be read; or what keeps the whole from being read.</summary>
-    public static (ImmutableArray<ReadRow> Rows, string? Mistake) Read(RecordType type, string text)
-    {
-        try
-        {
-            using var csv = new CsvParser(new StringReader(text), Format);
-            if (!csv.Read() || csv.Record is not { Length: > 0 and <= MostColumns } headers)
-            {
-                return ([], "The file has no line that names its columns. Begin it with the keys of fields.");
-            }
-
-            var columns = headers.Select(header => Find(type, header.Trim().TrimStart('\uFEFF'))).ToList();
-            if (columns.FindIndex(c => c is null) is >= 0 and var unknown)
-            {
-                return ([], $"There is no field “{Excerpt.Of(headers[unknown])}”. Name columns by the keys or labels of fields.");
-            }
-
-            if (columns.GroupBy(c => c!.Header).FirstOrDefault(same => same.Count() > 1) is { Key: var twice })
-            {
-                return ([], $"Two columns are of “{twice}”. Take one of them out: only one could count.");
-            }
-
-            var rows = ImmutableArray.CreateBuilder<ReadRow>();
-            while (csv.Read())
-            {
-                if (rows.Count == MostRows)
-                {
-                    return ([], string.Create(CultureInfo.InvariantCulture, $"The file has more than {MostRows:N0} rows. Divide it, and name the columns in each part."));
-                }
-
-                if (csv.Record!.Any(cell => !string.IsNullOrWhiteSpace(cell)))
-                {
-                    rows.Add(ReadRowOf(csv.RawRow, columns!, csv.Record!));
-                }
-            }
-
-            return (rows.ToImmutable(), null);
+            return Read(type, SeparatedText.Rows(decoded.Text), reading) with { Encoding = decoded.IsGuessed ? decoded.Encoding : null };
         }
         catch (CsvHelperException mistake)
         {
-            return ([], $"The file cannot be read as comma-separated values near line {mistake.Context?.Parser?.RawRow ?? 1}. Check its quotation marks.");
+            return RowsRead.No($"The file cannot be read as separated values near line {mistake.Context?.Parser?.RawRow ?? 1}. Check its quotation marks.");
         }
     }
 
-    private static ReadRow ReadRowOf(int line, List<RecordColumn> columns, string[] cells)
+    /// <summary>The rows of a text.</summary>
+    public static RowsRead Read(RecordType type, string text, TableReading? reading = null) => Read(type, System.Text.Encoding.UTF8.GetBytes(text), reading);
+
+    /// <summary>The rows of a table whose first row names the columns, each with what in it cannot be read; or what keeps the whole from being read.</summary>
+    public static RowsRead Read(RecordType type, IEnumerable<(int Line, string[] Cells)> table, TableReading? reading = null)
+    {
+        List<RecordColumn>? columns = null;
+        string[] headers = [];
+        var rows = ImmutableArray.CreateBuilder<ReadRow>();
+        foreach (var (line, cells) in table)
+        {
+            if (columns is null)
+            {
+                if (cells.Length > MostColumns)
+                {
+                    return RowsRead.No($"The file has more than {MostColumns} columns. Leave out those that are of no field.");
+                }
+
+                if (!Array.Exists(cells, cell => !string.IsNullOrWhiteSpace(cell)))
+                {
+                    continue;
+                }
+
+                (columns, var mistake) = ColumnsOf(type, cells);
+                headers = cells;
+                if (columns is null)
+                {
+                    return RowsRead.No(mistake!);
+                }
+            }
+            else if (rows.Count == MostRows)
+            {
+                return RowsRead.No(string.Create(CultureInfo.InvariantCulture, $"The file has more than {MostRows:N0} rows. Divide it, and name the columns in each part."));
+            }
+            else if (Array.Exists(cells, cell => !string.IsNullOrWhiteSpace(cell)))
+            {
+                rows.Add(ReadRowOf(line, columns, cells, reading ?? TableReading.Plain));
+            }
+        }
+
+        return columns is null ? RowsRead.No("The file has no line that names its columns. Begin it with the keys or labels of fields.")   : new(rows.ToImmutable(), null) { Headers = [.. headers] };
+    }
+
+    private static (List<RecordColumn>? Columns, string? Mistake) ColumnsOf(RecordType type, string[] headers)
+    {
+        // Columns without a name are of nothing.
+        var last = Array.FindLastIndex(headers, header => !string.IsNullOrWhiteSpace(header));
+        List<RecordColumn?> columns = [.. headers.Take(last + 1).Select(header => Find(type, header.Trim().TrimStart('\uFEFF')))];
+        return columns.FindIndex(c => c is null) is >= 0 and var unknown ? (null, $"There is no field “{Excerpt.Of(headers[unknown])}”. Name columns by the keys or labels of fields.")
+            : columns.GroupBy(c => (c!.Header is Number or Version or Workflow or Stage or WhyRefused ? c.Header : $"{c.Field.Key} {c.Part}")).FirstOrDefault(same => same.Count() > 1) is { } twice
+                ? (null, $"Two columns are of “{twice.First()!.Header}”. Take one of them out: only one could count.")
+            : ([.. columns.OfType<RecordColumn>()], null);
+    }
+
+    private static ReadRow ReadRowOf(int line, List<RecordColumn> columns, string[] cells, TableReading reading)
     {
         var values = ImmutableDictionary.CreateBuilder<string, Value>(StringComparer.Ordinal);
         var mistakes = ImmutableArray.CreateBuilder<string>();
-        if (cells.Length != columns.Count)
+        // What is blank beyond the columns, or left out at the end, is what spreadsheets do.
+        if (cells.Length > columns.Count && cells.Skip(columns.Count).Any(cell => !string.IsNullOrWhiteSpace(cell)))
         {
-            mistakes.Add($"The row has {cells.Length} cells, but there are {columns.Count} columns. A cell with a comma or a quotation mark in it stands in quotation marks.");
+            mistakes.Add($"The row has {cells.Length} cells, but there are {columns.Count} columns. A cell in which stands what parts them stands in quotation marks.");
+        }
+        else if (cells.Length < columns.Count && cells.Length <= 1 && columns.Count > 1)
+        {
+            mistakes.Add($"The row has {cells.Length} cells, but there are {columns.Count} columns.");
         }
 
         int? id = null;
@@ -142,50 +168,84 @@ public static class RecordTable
             switch (column.Header)
             {
                 case Number:
-                    id = int.TryParse(cell, NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : null;
-                    if (id is null && !string.IsNullOrWhiteSpace(cell))
-                    {
-                        mistakes.Add($"“{Excerpt.Of(cell)}” is not the number of a record.");
-                    }
-
+                    id = Whole(cell, "the number of a record");
                     break;
                 case Version:
-                    version = int.TryParse(cell, NumberStyles.None, CultureInfo.InvariantCulture, out var counted) ? counted : null;
-                    if (version is null && !string.IsNullOrWhiteSpace(cell))
-                    {
-                        mistakes.Add($"“{Excerpt.Of(cell)}” is not the version of a record.");
-                    }
-
+                    version = Whole(cell, "the version of a record");
                     break;
                 case WhyRefused:
                     break;
-                case "workflow":
+                case Workflow:
                     workflow = string.IsNullOrWhiteSpace(cell) ? null : cell.Trim();
                     break;
-                case "stage":
+                case Stage:
                     stage = string.IsNullOrWhiteSpace(cell) ? null : cell.Trim();
                     break;
                 default:
-                    if (column.Parse(cell, values.GetValueOrDefault(column.Field.Key) ?? Value.Blank) is { } value)
+                    switch (column.Read(cell, values.GetValueOrDefault(column.Field.Key) ?? Value.Blank, reading.Notation, reading.Names, reading.Today))
                     {
-                        values[column.Field.Key] = value;
-                    }
-                    else
-                    {
-                        mistakes.Add($"{column.Field.Label} cannot hold “{Excerpt.Of(cell)}”. Give {column.Field.Type.Noun}.");
+                        case Reading.Of { Value: var value }:
+                            values[column.Field.Key] = value;
+                            break;
+                        case Reading.Open open:
+                            mistakes.Add($"{column.Field.Label}: {open.Question(Excerpt.Of(cell.Trim()))}");
+                            break;
+                        default:
+                            mistakes.Add($"{column.Field.Label} cannot hold “{Excerpt.Of(cell)}”. Give {column.Field.Type.Noun}.");
+                            break;
                     }
 
                     break;
             }
         }
 
-        return new(line, id, version, workflow, stage, values.ToImmutable(), mistakes.ToImmutable());
+        return new(line, id, version, workflow, stage, values.ToImmutable(), mistakes.ToImmutable()) { Cells = [.. cells] };
+
+        int? Whole(string cell, string what)
+        {
+            int? found = int.TryParse(cell.Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : null;
+            if (found is null && !string.IsNullOrWhiteSpace(cell))
+            {
+                mistakes.Add($"“{Excerpt.Of(cell)}” is not {what}.");
+            }
+
+            return found;
+        }
+    }
+
+    /// <summary>Writes rows as they came, each with why it was refused, to be mended and sent again.</summary>
+    public static async Task WriteRefusedAsync(IReadOnlyList<string> headers, IEnumerable<(IReadOnlyList<string> Cells, IEnumerable<string> Reasons)> rows, TextWriter to)
+    {
+        await using var csv = new CsvWriter(to, Format, leaveOpen: true);
+        var why = headers.ToList().FindIndex(header => header.Trim() == WhyRefused);
+        Write(headers, WhyRefused);
+        foreach (var (cells, reasons) in rows)
+        {
+            Write(cells, string.Join(' ', reasons));
+        }
+
+        await csv.FlushAsync();
+
+        void Write(IReadOnlyList<string> cells, string last)
+        {
+            for (var at = 0; at < headers.Count; at++)
+            {
+                if (at != why)
+                {
+                    csv.WriteField(at < cells.Count ? cells[at] : "");
+                }
+            }
+
+            csv.WriteField(last);
+            csv.NextRecord();
+        }
     }
 
     private static IEnumerable<RecordColumn> Columns(Field field) => field.Type is CompoundType compound
         ? compound.Parts.Select(part => new RecordColumn($"{field.Key}.{part.Key}", field, part.Key))
         : [new RecordColumn(field.Key, field, null)];
 
+    /// <summary>The column that is called so: by a key, or by a label that only one field has.</summary>
     private static RecordColumn? Find(RecordType type, string header)
     {
         if (Own.Contains(header, StringComparer.Ordinal) || header == WhyRefused)
@@ -193,9 +253,16 @@ public static class RecordTable
             return new(header, type.Fields[0], null);
         }
 
-        var columns = type.Fields.SelectMany(Columns).ToList();
-        return columns.Find(c => c.Header == header)
-            ?? (columns.FindAll(c => c.Part is null && string.Equals(c.Field.Label, header, StringComparison.OrdinalIgnoreCase)) is [var only] ? only : null);
+        if (type.Fields.SelectMany(Columns).FirstOrDefault(c => c.Header == header) is { } byKey)
+        {
+            return byKey;
+        }
+
+        var fields = type.Fields.Where(field => FoldedText.Of(field.Label) == FoldedText.Of(header)).ToList();
+        return type.Find(header) is { } whole ? new(header, whole, null)
+            : fields is [var only] ? new(header, only, null, IsByKey: false)
+            : fields.Count == 0 && Array.Find(OwnLabels, own => string.Equals(own.Label, header, StringComparison.OrdinalIgnoreCase)) is { Header: { } known } ? new(known, type.Fields[0], null)
+            : null;
     }
 }
 

@@ -1,8 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Text;
 using CsvHelper;
-using CsvHelper.Configuration;
+using Dibujo.Core.Csv;
 
 namespace Dibujo.Core.Inference;
 
@@ -21,47 +20,30 @@ public sealed record SourceTable(ImmutableArray<string> Headers, IReadOnlyList<s
     /// <summary>The most separators in a line: they may stand in a text as well.</summary>
     private const int MostSeparators = 50_000;
 
-    private static readonly UTF8Encoding StrictUtf8 = new(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true);
-
     /// <summary>Reads separated values, whatever separates them: a comma, a semicolon, a tab or a bar. Or says why they cannot be read.</summary>
     public static (SourceTable? Table, string? Mistake) Read(ReadOnlySpan<byte> file)
     {
-        if (Overlong(file) is { } line)
+        if (Overlong(file) is { } overlong)
         {
-            return (null, string.Create(CultureInfo.InvariantCulture, $"Line {line} has more than {MostSeparators:N0} commas, semicolons, tabs or bars. A record type takes at most {MostColumns} columns; divide it."));
+            return (null, string.Create(CultureInfo.InvariantCulture, $"Line {overlong} has more than {MostSeparators:N0} commas, semicolons, tabs or bars. A record type takes at most {MostColumns} columns; divide it."));
         }
 
-        string text;
-        try
+        if (SeparatedText.Decode(file) is not { Text: var text })
         {
-            text = StrictUtf8.GetString(file).TrimStart('\uFEFF');
-        }
-        catch (DecoderFallbackException)
-        {
-            return (null, "The file is neither a workbook (.xlsx) nor text in UTF-8. Save it as a workbook or as “CSV UTF-8”.");
+            return (null, "The file is neither a workbook (.xlsx) nor text. Save it as a workbook or as “CSV UTF-8”.");
         }
 
         try
         {
-            using var csv = new CsvParser(new StringReader(text), new CsvConfiguration(CultureInfo.InvariantCulture)
-            {
-                DetectDelimiter = true,
-                DetectDelimiterValues = [",", ";", "\t", "|"],
-                MissingFieldFound = null,
-                DetectColumnCountChanges = false,
-                MaxFieldSize = 200_000,
-                // A quotation mark in the middle of a cell is one: people paste what they have.
-                Mode = text.Contains('"', StringComparison.Ordinal) ? CsvMode.RFC4180 : CsvMode.NoEscape,
-            });
             var rows = new List<string[]>();
             var cells = 0;
-            while (csv.Read())
+            foreach (var (line, row) in SeparatedText.Rows(text))
             {
-                rows.Add([.. csv.Record!]);
-                cells += rows[^1].Length;
+                rows.Add([.. row]);
+                cells += row.Length;
                 if (cells > MostCells)
                 {
-                    return (null, string.Create(CultureInfo.InvariantCulture, $"It has more than {MostCells:N0} cells by line {csv.RawRow}, blank ones among them. Divide it, or take out columns in which nothing stands."));
+                    return (null, string.Create(CultureInfo.InvariantCulture, $"It has more than {MostCells:N0} cells by line {line}, blank ones among them. Divide it, or take out columns in which nothing stands."));
                 }
 
                 if (rows.Count > MostRows + 1)

@@ -54,7 +54,7 @@ public static class TakenTable
                 }
             }
 
-            return new ReadRow(line + 2, null, null, null, null, values.ToImmutable(), mistakes.ToImmutable());
+            return new ReadRow(line + 2, null, null, null, null, values.ToImmutable(), mistakes.ToImmutable()) { Cells = [.. row] };
         })];
     }
 

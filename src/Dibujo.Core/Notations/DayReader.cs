@@ -68,10 +68,15 @@ internal static class DayReader
             possible.AddRange(Some(Make(one, two, three)));
         }
 
+        if (mark == '.' && Make(three, two, one) is { } pointed)
+        {
+            // Wherever points stand between them, the day comes first.
+            return [pointed];
+        }
+
         var (dayFirst, monthFirst) = (Some(Make(three, two, one)), Some(Make(three, one, two)));
         possible.AddRange(order == DayOrder.MonthFirst ? [.. monthFirst, .. dayFirst] : [.. dayFirst, .. monthFirst]);
-        // Points stand between day and month in that order everywhere; to everything else goes the person's own.
-        var isTold = (order == DayOrder.DayFirst) || (order == DayOrder.MonthFirst && mark != '.') || (order == DayOrder.YearFirst && one.Length == 2 && three.Length == 2 && mark != '\0');
+        var isTold = order is DayOrder.DayFirst or DayOrder.MonthFirst || (order == DayOrder.YearFirst && one.Length == 2 && three.Length == 2 && mark != '\0');
         return isTold ? [.. possible.Take(1)] : [.. possible.Distinct()];
     }
 

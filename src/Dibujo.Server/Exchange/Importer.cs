@@ -20,7 +20,10 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
     private const int MostInLine = 32;
 
     /// <summary>For how long somebody is told what came of an import.</summary>
-    private static readonly TimeSpan Memory = TimeSpan.FromHours(12);
+    private static readonly TimeSpan Memory = TimeSpan.FromHours(24);
+
+    /// <summary>Of how many a person is told.</summary>
+    private const int MostTold = 20;
 
     private readonly ConcurrentDictionary<Guid, RunningImport> known = new();
     private readonly SemaphoreSlim turns = new(MostAtOnce, MostAtOnce);
@@ -33,15 +36,19 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
     internal RunningImport? Find(Guid id, ClaimsPrincipal user) =>
         known.TryGetValue(id, out var import) && import.By.Identity!.Name == user.Identity!.Name ? import : null;
 
+    /// <summary>The imports that somebody began lately, the latest first; trials are none.</summary>
+    internal IEnumerable<RunningImport> Of(ClaimsPrincipal user) =>
+        known.Values.Where(one => one.By.Identity!.Name == user.Identity!.Name && !one.IsTrial).OrderByDescending(one => one.BegunAt);
+
     /// <summary>Begins to take rows in; null where too many wait already.</summary>
     /// <param name="recordType">Key of a record type that has been published.</param>
-    /// <param name="rows">The rows.</param>
+    /// <param name="table">The rows.</param>
     /// <param name="user">Whose records they are.</param>
     /// <param name="entry">What is noted of it once it is through.</param>
     /// <param name="isTrial">Whether nothing is stored.</param>
     /// <param name="overwrites">Whether rows count also where their record has been saved since the file was made.</param>
     /// <returns>The import, and what is done when it is through.</returns>
-    internal (RunningImport Import, Task Through)? Begin(string recordType, ImmutableArray<ReadRow> rows, ClaimsPrincipal user, AuditEntry entry, bool isTrial = false, bool overwrites = false)
+    internal (RunningImport Import, Task Through)? Begin(string recordType, RowsRead table, ClaimsPrincipal user, AuditEntry entry, bool isTrial = false, bool overwrites = false)
     {
         if (Interlocked.Increment(ref inLine) > MostAtOnce + MostInLine)
         {
@@ -49,15 +56,16 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
             return null;
         }
 
-        var import = new RunningImport(Guid.NewGuid(), recordType, user, rows.Length, entry, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping));
-        // Of what is through, a person is told of the latest, and not for ever.
-        foreach (var earlier in known.Values.Where(one => one.ThroughAt is { } at && (one.By.Identity!.Name == user.Identity!.Name || at < Now - Memory)))
+        var import = new RunningImport(Guid.NewGuid(), recordType, user, table, isTrial, entry, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping)) { BegunAt = Now };
+        // Of what is through, a person is told of the latest, and not for ever; a trial is forgotten at the next file.
+        var own = known.Values.Where(one => one.By.Identity!.Name == user.Identity!.Name && one.ThroughAt is not null).OrderByDescending(one => one.BegunAt).ToList();
+        foreach (var earlier in known.Values.Where(one => one.ThroughAt < Now - Memory).Concat(own.Where(one => one.IsTrial)).Concat(own.Where(one => !one.IsTrial).Skip(MostTold)))
         {
             known.TryRemove(earlier.Id, out _);
         }
 
         known[import.Id] = import;
-        return (import, Task.Run(() => RunAsync(import, rows, new(import.Id, isTrial, overwrites))));
+        return (import, Task.Run(() => RunAsync(import, table.Rows, new(import.Id, isTrial, overwrites))));
     }
 
     /// <summary>Tells of the imports that the end of the process broke off; to be called before others begin.</summary>
@@ -79,8 +87,10 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
                         Address = broken.Address,
                     };
                     var by = new ClaimsPrincipal(new ClaimsIdentity([new(ClaimTypes.Name, broken.By)]));
-                    known[broken.Id] = new(broken.Id, broken.RecordType, by, broken.Rows, entry, new())
+                    known[broken.Id] = new(broken.Id, broken.RecordType, by, new RowsRead([], null), false, entry, new())
                     {
+                        Rows = broken.Rows,
+                        BegunAt = Now,
                         Failure = $"The server was stopped before it was through. {broken.Stored} of {broken.Rows} rows were taken in before.",
                         ThroughAt = Now,
                     };

@@ -1,4 +1,6 @@
+using System.Collections.Immutable;
 using System.Security.Claims;
+using System.Text;
 using Dibujo.Core.Csv;
 using Dibujo.Server.Accounts;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -12,12 +14,38 @@ internal static class ReadImport
     {
         api.MapGet("/imports/{id:guid}", Read).WithName("ReadImport").RequireAuthorization(Policies.Members)
             .ProducesProblem(StatusCodes.Status404NotFound);
+        api.MapGet("/imports", List).WithName("ListImports").RequireAuthorization(Policies.Members);
+        api.MapGet("/imports/{id:guid}/refused.csv", Refused).WithName("ReadRefusedRows").RequireAuthorization(Policies.Members)
+            .ProducesProblem(StatusCodes.Status404NotFound);
         api.MapDelete("/imports/{id:guid}", End).WithName("EndImport").RequireAuthorization(Policies.Members)
             .ProducesProblem(StatusCodes.Status404NotFound);
     }
 
     private static Results<Ok<ImportProgress>, ProblemHttpResult> Read(Guid id, Importer importer, ClaimsPrincipal user) =>
         importer.Find(id, user) is { } import ? TypedResults.Ok(ImportProgress.Of(import)) : NoSuchImport();
+
+    private static Ok<ImmutableArray<ImportEntry>> List(Importer importer, ClaimsPrincipal user) =>
+        TypedResults.Ok<ImmutableArray<ImportEntry>>([.. importer.Of(user).Select(ImportEntry.Of)]);
+
+    /// <summary>The rows that were refused as they came, each with why, to be mended and sent again.</summary>
+    private static Results<PushStreamHttpResult, ProblemHttpResult> Refused(Guid id, Importer importer, ClaimsPrincipal user)
+    {
+        if (importer.Find(id, user) is not { Report: { } report } import)
+        {
+            return NoSuchImport();
+        }
+
+        var byLine = import.Table.Rows.ToLookup(row => row.Line, row => row.Cells);
+        var refused = report.Rows.Where(row => !row.Reasons.IsEmpty).Select(row => ((IReadOnlyList<string>)byLine[row.Line].FirstOrDefault(ImmutableArray<string>.Empty), (IEnumerable<string>)row.Reasons));
+        return TypedResults.Stream(
+            async body =>
+            {
+                // Spreadsheets take what begins so for UTF-8.
+                await using var text = new StreamWriter(body, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true), 64 * 1024, leaveOpen: true);
+                await RecordTable.WriteRefusedAsync(import.Table.Headers, refused, text);
+            },
+            "text/csv", $"{import.RecordType}-refused.csv");
+    }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> End(Guid id, Importer importer, ClaimsPrincipal user)
     {
@@ -41,7 +69,29 @@ internal static class ReadImport
 /// <param name="Looked">How many of them have been looked at.</param>
 /// <param name="Report">What came of it, once it is through.</param>
 /// <param name="Failure">Why it ended before it was through.</param>
-internal sealed record ImportProgress(Guid Id, int Rows, int Looked, ImportReport? Report, string? Failure)
+/// <param name="IsTrial">Whether it only tells what would come of it.</param>
+/// <param name="Encoding">The encoding in which the file was taken to be, where it does not say so itself.</param>
+internal sealed record ImportProgress(Guid Id, int Rows, int Looked, ImportReport? Report, string? Failure, bool IsTrial = false, string? Encoding = null)
 {
-    internal static ImportProgress Of(RunningImport import) => new(import.Id, import.Rows, import.Work?.Looked ?? 0, import.Report, import.Failure);
+    internal static ImportProgress Of(RunningImport import) =>
+        new(import.Id, import.Rows, import.Work?.Looked ?? 0, import.Report, import.Failure, import.IsTrial, import.Table.Encoding);
+}
+
+/// <summary>An import in the list of a person's own.</summary>
+/// <param name="Id">Its number.</param>
+/// <param name="RecordType">Key of the record type.</param>
+/// <param name="BegunAt">When it was begun, in UTC.</param>
+/// <param name="Rows">How many rows there are.</param>
+/// <param name="Looked">How many of them have been looked at.</param>
+/// <param name="IsThrough">Whether it has come to its end, whichever that was.</param>
+/// <param name="Imported">How many rows are records, once it is through.</param>
+/// <param name="Refused">How many were refused, once it is through.</param>
+/// <param name="NotReached">How many were not come to.</param>
+/// <param name="Failure">Why it ended before it was through.</param>
+internal sealed record ImportEntry(
+    Guid Id, string RecordType, DateTime BegunAt, int Rows, int Looked, bool IsThrough, int Imported, int Refused, int NotReached, string? Failure)
+{
+    internal static ImportEntry Of(RunningImport import) => new(
+        import.Id, import.RecordType, import.BegunAt, import.Rows, import.Work?.Looked ?? 0, import.ThroughAt is not null,
+        import.Report?.Imported ?? import.Work?.Stored ?? 0, import.Report?.Refused ?? 0, import.Report?.NotReached ?? 0, import.Failure ?? import.Report?.Ended);
 }

@@ -54,6 +54,9 @@ internal sealed class RecordImport(
     /// <summary>What people are called who saved a record meanwhile.</summary>
     private ImmutableDictionary<string, string> names = ImmutableDictionary<string, string>.Empty;
 
+    /// <summary>Whether the row that was judged last says what its record says already.</summary>
+    private bool isSame;
+
     /// <summary>Who asks, as of the last rows.</summary>
     private Author? author;
 
@@ -112,12 +115,13 @@ internal sealed class RecordImport(
                 known = await ReadAsync(chunk, cancellation);
             }
 
+            isSame = false;
             var reasons = isSuperseded ? [Superseded]
                 : !row.Mistakes.IsEmpty ? row.Mistakes
                 : Judge(first + i, row, row.Id is { } id ? tried.GetValueOrDefault(id) ?? known.GetValueOrDefault(id) : null);
             if (!pending.Exists(p => p.Row == first + i))
             {
-                reports[first + i] = new(row.Line, row.Id, reasons);
+                reports[first + i] = new(row.Line, row.Id, reasons) { Fate = FateOf(row, reasons, isSame) };
             }
 
             Looked++;
@@ -156,6 +160,7 @@ internal sealed class RecordImport(
             var changes = read.Values.Where(v => !Plain(v.Value).Equals(saved[v.Key])).ToImmutableDictionary();
             if (changes.IsEmpty)
             {
+                isSame = true;
                 return [];
             }
 
@@ -175,6 +180,7 @@ internal sealed class RecordImport(
 
         if (write.Entry is null)
         {
+            isSame = true;
             return [];
         }
 
@@ -219,15 +225,19 @@ internal sealed class RecordImport(
         {
             Stored += outcome is WriteOutcome.Stored ? 1 : 0;
             isSuperseded |= outcome is WriteOutcome.Superseded;
-            reports[row] = new(rows[row].Line, rows[row].Id ?? (outcome is WriteOutcome.Stored ? write.Record.Id : null), outcome switch
+            ImmutableArray<string> reasons = outcome switch
             {
                 WriteOutcome.Stored => [],
                 WriteOutcome.Superseded => [Superseded],
                 WriteOutcome.Overtaken { Now: var now } => [Overtaken(now)],
                 _ => [NotWritten.Sentence(outcome)],
-            });
+            };
+            reports[row] = new(rows[row].Line, rows[row].Id ?? (outcome is WriteOutcome.Stored ? write.Record.Id : null), reasons) { Fate = FateOf(rows[row], reasons, isSame: false) };
         }
     }
+
+    private static RowFate? FateOf(ReadRow row, ImmutableArray<string> reasons, bool isSame) =>
+        !reasons.IsEmpty ? null : isSame ? RowFate.Leaves : row.Id is null ? RowFate.Begins : RowFate.Changes;
 
     private string Overtaken(StoredRecord record) => string.Create(CultureInfo.InvariantCulture,
         $"{names.NameOf(record.ChangedBy)} saved this record on {record.ChangedAt:d MMM yyyy HH:mm} UTC, after the file was made. Export it again, or choose to overwrite later saves.");

@@ -8,10 +8,11 @@ namespace Dibujo.Server.Exchange;
 /// <param name="id">By which it is asked for.</param>
 /// <param name="recordType">Key of the record type.</param>
 /// <param name="by">Whose records they are.</param>
-/// <param name="rows">How many rows there are.</param>
+/// <param name="table">What is taken in.</param>
+/// <param name="isTrial">Whether nothing is stored.</param>
 /// <param name="entry">What is noted of it once it is through.</param>
 /// <param name="cancellation">Ends it before it is through; what has been stored by then stays.</param>
-internal sealed class RunningImport(Guid id, string recordType, ClaimsPrincipal by, int rows, AuditEntry entry, CancellationTokenSource cancellation)
+internal sealed class RunningImport(Guid id, string recordType, ClaimsPrincipal by, RowsRead table, bool isTrial, AuditEntry entry, CancellationTokenSource cancellation)
 {
     internal Guid Id => id;
 
@@ -19,7 +20,16 @@ internal sealed class RunningImport(Guid id, string recordType, ClaimsPrincipal 
 
     internal ClaimsPrincipal By => by;
 
-    internal int Rows => rows;
+    /// <summary>The rows as they came; none of an import of which the server was stopped on the way.</summary>
+    internal RowsRead Table => table;
+
+    internal bool IsTrial => isTrial;
+
+    /// <summary>How many rows there are.</summary>
+    internal int Rows { get; init; } = table.Rows.Length;
+
+    /// <summary>When it was begun, in UTC.</summary>
+    internal DateTime BegunAt { get; init; }
 
     internal AuditEntry Entry => entry;
 

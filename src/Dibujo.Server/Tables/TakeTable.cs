@@ -65,7 +65,7 @@ internal static class TakeTable
         }
 
         var rows = TakenTable.Rows(kept.Table, request.Columns, kept.Lookup);
-        return importer.Begin(request.Key, rows, http.User, audit.Entry(http, AuditEvent.RecordsImported, definition.RecordType.Label)) is var (import, _)
+        return importer.Begin(request.Key, new(rows, null) { Headers = [.. kept.Table.Headers] }, http.User, audit.Entry(http, AuditEvent.RecordsImported, definition.RecordType.Label)) is var (import, _)
             ? TypedResults.Ok(new TableTaken(request.Key, import.Id))
             : ImportRecords.TooMany();
     }

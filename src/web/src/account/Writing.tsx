@@ -88,4 +88,7 @@ export function Writing() {
 
 /** 31 March 2027 by that pattern; the month in English, whatever the language. */
 const sampleOf = (pattern: string) =>
-  pattern.replace(/yyyy|MMM|MM|M|dd|d/g, (part) => ({ yyyy: '2027', MMM: 'Mar', MM: '03', M: '3', dd: '31', d: '31' })[part] ?? part);
+  pattern.replace(
+    /yyyy|MMM|MM|M|dd|d/g,
+    (part) => ({ yyyy: '2027', MMM: 'Mar', MM: '03', M: '3', dd: '31', d: '31' })[part] ?? part,
+  );

@@ -53,10 +53,12 @@ async function send(first: RequestInfo | URL, options?: RequestInit): Promise<Re
 }
 
 const isOutOfDate = async (answer: Response) =>
-  ((await answer
-    .clone()
-    .json()
-    .catch(() => null)) as { isTokenOutOfDate?: boolean } | null)?.isTokenOutOfDate === true;
+  (
+    (await answer
+      .clone()
+      .json()
+      .catch(() => null)) as { isTokenOutOfDate?: boolean } | null
+  )?.isTokenOutOfDate === true;
 
 const signedInElse = ({ person }: SignInView): Problem => ({
   status: 401,

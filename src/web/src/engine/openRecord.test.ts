@@ -95,7 +95,9 @@ it('hands over what was typed before it went live, and what was typed on the way
   expect(worker.asked[0]!.operands.at(-1)).toEqual([[1, 'before']]);
   await worker.answer(opened(5));
 
-  expect(worker.asked.map(({ operation, operands }) => [operation, ...operands])).toEqual([['change', 5, 2, 'on the way', false]]);
+  expect(worker.asked.map(({ operation, operands }) => [operation, ...operands])).toEqual([
+    ['change', 5, 2, 'on the way', false],
+  ]);
   expect(record.field('f2').value).toBe('on the way');
 });
 

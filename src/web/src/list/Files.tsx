@@ -24,7 +24,7 @@ export function Files({ type, request }: { type: RecordType; request: Omit<ListR
           All records, as CSV
         </Menu.Item>
         <Menu.Item component={Link} to={`/types/${type.key}/intake`}>
-          Bring records in from CSV…
+          Bring records in…
         </Menu.Item>
       </Menu.Dropdown>
     </Menu>

@@ -79,7 +79,8 @@ export function Grid({
       return beside(type, row, key, nameOf);
     }
     const value = ((row.values as Values)[key] as Value | undefined) ?? null;
-    const title = field.type.kind === 'link' ? (row.links as Record<string, string>)[`${field.type.recordType} ${String(value)}`] : '';
+    const title =
+      field.type.kind === 'link' ? (row.links as Record<string, string>)[`${field.type.recordType} ${String(value)}`] : '';
     return title ? `${title} (No. ${String(value)})` : written(field.type, value);
   }
 

@@ -117,7 +117,8 @@ export function GridRow({
       })}
       {reasons.length > 0 && (
         <div className={classes.refused} role="alert">
-          {open?.isWaiting ? 'Not saved yet; it is tried again once that passes.' : 'Not saved.'} {reasons.map(([of, message]) => `${labelOf(of)}${inLocale(message)}`).join(' ')}{' '}
+          {open?.isWaiting ? 'Not saved yet; it is tried again once that passes.' : 'Not saved.'}{' '}
+          {reasons.map(([of, message]) => `${labelOf(of)}${inLocale(message)}`).join(' ')}{' '}
           <UnstyledButton onClick={onTakeBack}>Take back what was typed</UnstyledButton> or{' '}
           <Link to={`/records/${row.id}`}>open the record</Link>.
         </div>

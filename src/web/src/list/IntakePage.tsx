@@ -1,35 +1,65 @@
 import { Button, FileButton, Group, Text, Title } from '@mantine/core';
+import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useParams } from 'react-router-dom';
+import { Link, useParams, useSearchParams } from 'react-router-dom';
 import type { Problem } from '../api/client';
 import { answered } from '../api/client';
 import { beginImport } from '../api/generated';
 import { Place } from '../frame/Place';
 import { useRecordType } from '../records/queries';
 import lines from '../sheet/lines.module.css';
-import { inLocale } from '../writing/dates';
 import { IntakeProgress } from '../tables/IntakeProgress';
-import { refusedFile } from './csvRows';
+import { inLocale } from '../writing/dates';
+import { writtenNumber } from '../writing/numbers';
+import { Imports } from './Imports';
 import classes from './IntakePage.module.css';
 
-/** Records from a file of comma-separated values, each row under its own record's rules. */
+/** What is at hand: a file, and whether rows are to count though their records were saved since. */
+interface Chosen {
+  file: File;
+  overwrite: boolean;
+}
+
+/** Records from a file, each row under its own record's rules: first it is shown what would come of it, then it is done. */
 export function IntakePage() {
   const key = useParams().type ?? '';
+  const queries = useQueryClient();
   const type = useRecordType(key).data?.recordType;
-  const [file, setFile] = useState<{ name: string; text: string }>();
-  const [running, setRunning] = useState<string>();
+  const [address, setAddress] = useSearchParams();
+  const running = address.get('import') ?? undefined;
+  const [chosen, setChosen] = useState<Chosen>();
+  const [trial, setTrial] = useState<string>();
   const [problem, setProblem] = useState<Problem>();
 
-  async function begin(name: string, text: string, overwrite: boolean) {
-    setFile({ name, text });
+  async function send({ file, overwrite }: Chosen, dryRun: boolean) {
     setProblem(undefined);
-    setRunning(undefined);
+    setTrial(undefined);
+    setAddress({}, { replace: true });
     try {
-      const { id } = await answered(beginImport({ path: { key }, query: { overwrite }, body: text, bodySerializer: null }));
-      setRunning(id);
+      const { id } = await answered(
+        beginImport({
+          path: { key },
+          query: { overwrite, dryRun },
+          body: file as unknown as string,
+          bodySerializer: null,
+          headers: { 'Content-Type': file.type || 'text/csv' },
+        }),
+      );
+      if (dryRun) {
+        setTrial(id);
+      } else {
+        setChosen(undefined);
+        setAddress({ import: id });
+        await queries.invalidateQueries({ queryKey: ['imports'] });
+      }
     } catch (mistake) {
       setProblem(mistake as Problem);
     }
+  }
+
+  function choose(next: Chosen) {
+    setChosen(next);
+    void send(next, true);
   }
 
   return (
@@ -42,40 +72,58 @@ export function IntakePage() {
         ]}
       />
       <section className={classes.sheet} aria-label="Bring records in">
-        <Title order={2}>Bring records in from CSV</Title>
+        <Title order={2}>Bring records in from a file</Title>
         <Text size="sm" mt="xs">
-          The first line names the columns, by the keys or labels of fields. A row with a number in the column “id” changes that
-          record; one without begins a record. Every row is judged by the same rules as on a form; what is refused changes
-          nothing.
+          A workbook (.xlsx) or separated values (.csv). The first line names the columns, by the labels or keys of fields. A row
+          with a number in the column “No.” or “id” changes that record; one without begins a record. Every row is judged by the
+          same rules as on a form. Nothing is stored before you have seen what would come of it.
         </Text>
         <Group mt="md">
-          <FileButton
-            accept=".csv,text/csv"
-            onChange={(chosen) => chosen && void chosen.text().then((text) => begin(chosen.name, text, false))}
-          >
-            {(props) => <Button {...props}>{file ? 'Choose another file' : 'Choose a file'}</Button>}
+          <FileButton accept=".csv,.txt,.tsv,.xlsx,text/csv" onChange={(file) => file && choose({ file, overwrite: false })}>
+            {(props) => <Button {...props}>{chosen ? 'Choose another file' : 'Choose a file'}</Button>}
           </FileButton>
-          {file && <Text size="sm">{file.name}</Text>}
+          {chosen && <Text size="sm">{chosen.file.name}</Text>}
         </Group>
         {problem && (
           <div role="alert" className={classes.problem}>
             <Text className={lines.wrong}>
               {problem.title} {inLocale(problem.detail ?? '')}
             </Text>
-            {problem.status === 409 && file && (
-              <Button mt="xs" variant="default" onClick={() => void begin(file.name, file.text, true)}>
+            {problem.status === 409 && chosen && (
+              <Button mt="xs" variant="default" onClick={() => choose({ ...chosen, overwrite: true })}>
                 Overwrite later saves
               </Button>
             )}
           </div>
         )}
-        {running && file && <IntakeProgress key={running} id={running} fileOf={(rows) => refusedFile(file.text, rows)} />}
+        {trial && chosen && (
+          <IntakeProgress key={trial} id={trial}>
+            {(fitting) => (
+              <Group gap="xs" my="xs">
+                <Button disabled={fitting === 0} onClick={() => void send(chosen, false)}>
+                  Take {writtenNumber(fitting)} {fitting === 1 ? 'row' : 'rows'} in
+                </Button>
+                <Button
+                  variant="default"
+                  onClick={() => {
+                    setTrial(undefined);
+                    setChosen(undefined);
+                  }}
+                >
+                  Leave everything as it is
+                </Button>
+              </Group>
+            )}
+          </IntakeProgress>
+        )}
+        {running && <IntakeProgress key={running} id={running} />}
         {running && (
           <Text size="sm" mt="md">
             <Link to={`/types/${key}/records`}>See the records</Link>
           </Text>
         )}
       </section>
+      <Imports recordType={key} onOpen={(id) => setAddress({ import: id })} />
     </main>
   );
 }

@@ -167,10 +167,7 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
         <Text size="sm" c="dimmed" className={classes.count} role="status">
           {count === undefined ? '' : `${writtenNumber(count.records)} ${count.records === 1 ? 'record' : 'records'}`}
         </Text>
-        <Link
-          to={`/types/${type.key}/progress?list=${encodeURIComponent(JSON.stringify(layout))}`}
-          className={classes.link}
-        >
+        <Link to={`/types/${type.key}/progress?list=${encodeURIComponent(JSON.stringify(layout))}`} className={classes.link}>
           Progress
         </Link>
         <Begin type={type} />
@@ -286,8 +283,7 @@ function Unsaved({ type, rows }: { type: RecordType; rows: ListRow[] }) {
   const isBegun = all.has(`new ${type.key}`);
   return kept.length === 0 && !isBegun ? null : (
     <nav aria-label="Typed and not saved" className={classes.recent}>
-      Typed and not saved:{' '}
-      {isBegun && <Link to={`/types/${type.key}/records/new`}>New {type.label.toLowerCase()}</Link>}
+      Typed and not saved: {isBegun && <Link to={`/types/${type.key}/records/new`}>New {type.label.toLowerCase()}</Link>}
       {kept.map(({ id, title }) => (
         <Link key={id} to={`/records/${id}`} title={title}>
           {title || `No. ${id}`}

@@ -54,8 +54,8 @@ function Overview({ type, known }: { type: RecordType; known: ColumnView[] }) {
         ]}
       />
       <Text size="sm" c="dimmed" pb={6}>
-        {writtenNumber(count?.records ?? 0)} records{(request.filter ?? request.search) ? ', filtered as the list' : ''}. Counts are
-        as of when each record was last saved, or an edition published; the rows are as of now.
+        {writtenNumber(count?.records ?? 0)} records{(request.filter ?? request.search) ? ', filtered as the list' : ''}. Counts
+        are as of when each record was last saved, or an edition published; the rows are as of now.
       </Text>
       <div
         ref={scroller}

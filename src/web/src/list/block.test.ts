@@ -57,7 +57,12 @@ test('whatever stands in cells comes back from the clipboard', () => {
 });
 
 test('a spreadsheet is given text, and nothing to run', () => {
-  expect(tableOf([['=1+1', '<b>&'], ['007', 'a\nb']])).toBe(
+  expect(
+    tableOf([
+      ['=1+1', '<b>&'],
+      ['007', 'a\nb'],
+    ]),
+  ).toBe(
     `<table><tr><td style="mso-number-format:'\\@'">=1+1</td><td style="mso-number-format:'\\@'">&lt;b&gt;&amp;</td></tr>` +
       `<tr><td style="mso-number-format:'\\@'">007</td><td style="mso-number-format:'\\@'">a<br style="mso-data-placement:same-cell">b</td></tr></table>`,
   );
@@ -66,7 +71,9 @@ test('a spreadsheet is given text, and nothing to run', () => {
 test('one line goes into every row of the block; what is no field or no row takes nothing, and is told', () => {
   const all = changesOf(pasted('8\tX\n'), rows, columns, { top: 0, bottom: 2, left: 0, right: 0 }, written);
   expect(all.changes.map(({ changes }) => changes)).toEqual(rows.map(() => ({ title: 'X' })));
-  expect(all.untaken.map(({ row, column, text }) => [row.id, column.key, text])).toEqual(rows.map(({ id }) => [id, '@number', '8']));
+  expect(all.untaken.map(({ row, column, text }) => [row.id, column.key, text])).toEqual(
+    rows.map(({ id }) => [id, '@number', '8']),
+  );
   expect(changesOf(pasted('a\nb'), rows, columns, { top: 2, bottom: 2, left: 1, right: 1 }, written)).toMatchObject({
     changes: [{ changes: { title: 'a' } }],
     beyond: 1,

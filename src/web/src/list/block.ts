@@ -44,7 +44,9 @@ export const cellsOf = (
 /** Cells as text that spreadsheets take, and that is taken back here: rows in lines, tabs between cells, quoted as RFC 4180 has it where a cell has such marks itself. */
 export const textOf = (cells: string[][]): string =>
   // One blank cell is nothing, and not two quotation marks.
-  cells.length === 1 && cells[0]?.length === 1 && cells[0][0] === '' ? '' : Papa.unparse(cells, { delimiter: '\t', newline: '\r\n' });
+  cells.length === 1 && cells[0]?.length === 1 && cells[0][0] === ''
+    ? ''
+    : Papa.unparse(cells, { delimiter: '\t', newline: '\r\n' });
 
 /** Cells as a table of texts: a spreadsheet neither runs what begins like a formula nor takes the zeros from a number that they lead. */
 export function tableOf(cells: string[][]): string {
@@ -53,11 +55,11 @@ export function tableOf(cells: string[][]): string {
   return `<table>${cells.map((row) => `<tr>${row.map(cell).join('')}</tr>`).join('')}</table>`;
 }
 
-const escaped = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('\r', '');
+const escaped = (text: string) =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('\r', '');
 
 /** What pasted text has in its cells. */
-export const pasted = (text: string): string[][] =>
-  Papa.parse<string[]>(text.replace(/\r?\n$/, ''), { delimiter: '\t' }).data;
+export const pasted = (text: string): string[][] => Papa.parse<string[]>(text.replace(/\r?\n$/, ''), { delimiter: '\t' }).data;
 
 /** What pasted cells make of the rows that they cover, to be read by the server: a single line goes into all rows of the block. */
 export function changesOf(

@@ -170,7 +170,10 @@ export class EditedRows {
       return await this.save(id);
     } catch (failure) {
       const problem = failure as Problem;
-      this.refuse(id, { refusals: { '': `${problem.title} ${problem.detail}` }, isWaiting: isPassing(problem) || problem.status === 401 });
+      this.refuse(id, {
+        refusals: { '': `${problem.title} ${problem.detail}` },
+        isWaiting: isPassing(problem) || problem.status === 401,
+      });
       return undefined;
     }
   }

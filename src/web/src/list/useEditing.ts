@@ -17,6 +17,7 @@ export function useEditing({ key }: RecordType, columns: string[], onSaved: (req
     latest.current = { columns, onSaved };
   });
   const [rows] = useState(
+    // eslint-disable-next-line react-hooks/refs -- looked at when a row is saved, and never while anything is drawn
     () =>
       new EditedRows({
         server: {

@@ -33,7 +33,9 @@ export class Pending<V> {
   /** Those that would change what is stored, by key. */
   unsaved(): Record<string, V> {
     return Object.fromEntries(
-      [...this.edits].filter(([key, { value }]) => !this.same(value, this.base.value(key))).map(([key, { value }]) => [key, value]),
+      [...this.edits]
+        .filter(([key, { value }]) => !this.same(value, this.base.value(key)))
+        .map(([key, { value }]) => [key, value]),
     );
   }
 

@@ -103,9 +103,7 @@ export function Publish({ definition, edition, version, problems, onOpen, onSett
                 <h3>What becomes of the records</h3>
                 {consequences.records > 0 && (
                   <Text size="sm">
-                    {consequences.records === 1
-                      ? 'One record changes'
-                      : `${writtenNumber(consequences.records)} records change`}{' '}
+                    {consequences.records === 1 ? 'One record changes' : `${writtenNumber(consequences.records)} records change`}{' '}
                     along with it, all at once; each keeps what it was in its history.
                   </Text>
                 )}
@@ -128,8 +126,8 @@ export function Publish({ definition, edition, version, problems, onOpen, onSett
         {progress?.isRunning && (
           <div role="status">
             <Text size="sm" mt="sm">
-              {writtenNumber(progress.looked)} of {writtenNumber(progress.records)} records are worked out. Members go on
-              under the edition before until all of it is in force; this may be closed.
+              {writtenNumber(progress.looked)} of {writtenNumber(progress.records)} records are worked out. Members go on under
+              the edition before until all of it is in force; this may be closed.
             </Text>
             <Progress
               aria-label="Records worked out"

@@ -48,9 +48,7 @@ export function Offered({ type, stored, offer, onTakeUp, onThrowAway }: Props) {
         })}
       </ul>
       {others.length > 0 && (
-        <Text size="sm">
-          Changed meanwhile: {others.map(({ field }) => fieldLabel({ recordType: type }, field)).join(', ')}.
-        </Text>
+        <Text size="sm">Changed meanwhile: {others.map(({ field }) => fieldLabel({ recordType: type }, field)).join(', ')}.</Text>
       )}
       <Group mt="xs" gap="xs">
         <Button onClick={() => onTakeUp(offer)}>Put it in again</Button>

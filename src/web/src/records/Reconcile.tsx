@@ -58,11 +58,7 @@ export function Reconcile({ type, choosing: { meanwhile, collisions }, person, o
         </Radio.Group>
       ))}
       <Group mt="xs" gap="xs">
-        <Button
-          onClick={() => onGoOn(theirs)}
-        >
-          Go on with this
-        </Button>
+        <Button onClick={() => onGoOn(theirs)}>Go on with this</Button>
         <Text size="xs" c="dimmed">
           Nothing of it is saved before you save.
         </Text>

@@ -301,7 +301,9 @@ async function play(seed: number) {
     );
   }
   server.history.forEach(({ by, after }) =>
-    Object.values(after as Values).forEach((value) => expect(String(value).startsWith(by), `seed ${seed}: ${String(value)}`).toBe(true)),
+    Object.values(after as Values).forEach((value) =>
+      expect(String(value).startsWith(by), `seed ${seed}: ${String(value)}`).toBe(true),
+    ),
   );
 
   /** Chooses between what collides, and remembers what was given up. */
@@ -318,7 +320,10 @@ function sayTheTruth(filling: Filling, server: FakeServer, when: string) {
   const { choosing, news, view, record } = filling.present();
   for (const meanwhile of [choosing?.meanwhile, news?.meanwhile]) {
     meanwhile?.changes.forEach(({ field, now, by }) => {
-      expect(server.history.some((save) => save.by === by && (save.after as Values)[field] === now), when).toBe(true);
+      expect(
+        server.history.some((save) => save.by === by && (save.after as Values)[field] === now),
+        when,
+      ).toBe(true);
     });
   }
   choosing?.collisions.forEach(({ field, mine }) => {

@@ -98,7 +98,13 @@ export function FieldInput({ field, record, view, isReadOnly, describedBy }: Pro
       return <CompoundInput field={field} record={record} view={view} isReadOnly={isReadOnly} describedBy={describedBy} />;
     case 'link':
       return (
-        <LinkInput {...common} recordType={type.recordType} field={field.key} record={record} value={value as number | string | null} />
+        <LinkInput
+          {...common}
+          recordType={type.recordType}
+          field={field.key}
+          record={record}
+          value={value as number | string | null}
+        />
       );
     case 'person':
       return <PersonInput {...common} value={text || null} onChange={onChange} />;

@@ -50,8 +50,7 @@ export function ReadInput({ type, value, onChange, ...shared }: Props) {
     ...shared,
     value: open?.text ?? value,
     onDone: (next: Value) => void take(next),
-    error:
-      open && 'reason' in open.reading ? open.reading.reason : open ? `“${open.text}” may mean several things.` : undefined,
+    error: open && 'reason' in open.reading ? open.reading.reason : open ? `“${open.text}” may mean several things.` : undefined,
   };
   return (
     <div>

@@ -113,9 +113,7 @@ export function ColumnRow({ column, table, labels, onChange, onReread }: Props) 
                     row {line}: <span className={lines.wrong}>{cell}</span>
                   </li>
                 ))}
-                {column.misfits > firstMisfits.length && (
-                  <li>and {writtenNumber(column.misfits - firstMisfits.length)} more</li>
-                )}
+                {column.misfits > firstMisfits.length && <li>and {writtenNumber(column.misfits - firstMisfits.length)} more</li>}
               </ul>
             )}
           </>

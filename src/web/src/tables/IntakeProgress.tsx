@@ -1,7 +1,8 @@
 import { Button, Group, Progress, Text } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
 import { answered, type Problem } from '../api/client';
-import { endImport, readImport, type RowReport } from '../api/generated';
+import { endImport, readImport, type ImportReport, type RowFate } from '../api/generated';
 import lines from '../sheet/lines.module.css';
 import { inLocale } from '../writing/dates';
 import classes from './Tables.module.css';
@@ -12,12 +13,12 @@ const mostShown = 200;
 interface Props {
   /** Number of the import. */
   id: string;
-  /** The refused rows as a file, with why beside each, to be mended and sent again; by default they are told and not handed out. */
-  fileOf?: (rows: RowReport[]) => string;
+  /** Of a trial, what can be done once it is known how many rows fit. */
+  children?: (fitting: number) => ReactNode;
 }
 
 /** How far an import is, and what came of each row. */
-export function IntakeProgress({ id, fileOf }: Props) {
+export function IntakeProgress({ id, children }: Props) {
   const found = useQuery({
     queryKey: ['import', id],
     queryFn: () => answered(readImport({ path: { id } })),
@@ -38,8 +39,9 @@ export function IntakeProgress({ id, fileOf }: Props) {
       {progress && !report && !progress.failure && (
         <div role="status">
           <Text size="sm" mt="sm">
-            {writtenNumber(progress.looked)} of {writtenNumber(progress.rows)} rows are taken in. This page may be left; they
-            go on until you sign out.
+            {progress.isTrial
+              ? `${writtenNumber(progress.looked)} of ${writtenNumber(progress.rows)} rows are looked at; nothing is stored yet.`
+              : `${writtenNumber(progress.looked)} of ${writtenNumber(progress.rows)} rows are taken in. This page may be left; they go on until you sign out.`}
           </Text>
           <Group mt={4}>
             <Progress
@@ -56,25 +58,17 @@ export function IntakeProgress({ id, fileOf }: Props) {
       {report && (
         <>
           <Text size="sm" mt="sm" role="status">
-            {report.imported === 1 ? 'One row is a record.' : `${writtenNumber(report.imported)} rows are records.`}{' '}
-            {refused.length === 0
-              ? 'None was refused.'
-              : refused.length === 1
-                ? 'One was refused; the file still has it.'
-                : `${writtenNumber(refused.length)} were refused; the file still has them.`}{' '}
+            {progress?.isTrial ? wouldBe(report) : wordsOf(report)}{' '}
             {notReached > 0 &&
               `${report.ended ?? ''} ${
                 notReached === 1 ? 'One row was not come to.' : `${writtenNumber(notReached)} rows were not come to.`
               }`}
+            {progress?.encoding &&
+              ` The file does not say in which encoding it is, and was read as ${progress.encoding}: look whether letters with accents are right.`}
           </Text>
-          {refused.length > 0 && fileOf && (
-            <Button
-              component="a"
-              variant="default"
-              mt="xs"
-              download="refused.csv"
-              href={`data:text/csv;charset=utf-8,${encodeURIComponent(fileOf(report.rows))}`}
-            >
+          {children?.(report.imported - count(report, 'leaves'))}
+          {refused.length > 0 && (
+            <Button component="a" variant="default" mt="xs" download="refused.csv" href={`/api/imports/${id}/refused.csv`}>
               The refused rows as a file, with why
             </Button>
           )}
@@ -102,3 +96,31 @@ export function IntakeProgress({ id, fileOf }: Props) {
     </>
   );
 }
+
+const count = ({ rows }: ImportReport, fate: RowFate) => rows.filter((row) => row.fate === fate).length;
+
+function refusedWords({ refused }: ImportReport, isTrial: boolean): string {
+  return refused === 0
+    ? isTrial
+      ? 'None would be refused.'
+      : 'None was refused.'
+    : isTrial
+      ? `${refused === 1 ? 'One row' : `${writtenNumber(refused)} rows`} would be refused.`
+      : refused === 1
+        ? 'One was refused; the file still has it.'
+        : `${writtenNumber(refused)} were refused; the file still has them.`;
+}
+
+/** What would come of rows that were only tried. */
+function wouldBe(report: ImportReport): string {
+  const [begins, changes, leaves] = [count(report, 'begins'), count(report, 'changes'), count(report, 'leaves')];
+  const does = [
+    ...(begins > 0 ? [`begin ${begins === 1 ? 'one record' : `${writtenNumber(begins)} records`}`] : []),
+    ...(changes > 0 ? [`change ${changes === 1 ? 'one' : writtenNumber(changes)}`] : []),
+    ...(leaves > 0 ? [`leave ${leaves === 1 ? 'one' : writtenNumber(leaves)} as it is`] : []),
+  ].join(', ');
+  return `${does ? `It would ${does}.` : 'It would do nothing.'} ${refusedWords(report, true)}`;
+}
+
+const wordsOf = (report: ImportReport): string =>
+  `${report.imported === 1 ? 'One row is a record.' : `${writtenNumber(report.imported)} rows are records.`} ${refusedWords(report, false)}`;

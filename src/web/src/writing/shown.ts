@@ -62,7 +62,10 @@ function fullName({ given = '', family = '' }: Record<string, string>): string {
 
 function address({ street = '', postalCode = '', city = '', country = '' }: Record<string, string>): string {
   const all = [street, postalCode, city, country];
-  return all.every((part) => part !== '' && item(part) === part) && isWord(postalCode) && /\d/.test(postalCode) && !/^\d/.test(city)
+  return all.every((part) => part !== '' && item(part) === part) &&
+    isWord(postalCode) &&
+    /\d/.test(postalCode) &&
+    !/^\d/.test(city)
     ? `${street}, ${postalCode} ${city}, ${country}`
     : all.map(item).join(', ');
 }

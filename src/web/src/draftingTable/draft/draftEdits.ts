@@ -27,7 +27,12 @@ export function baseOf(definition: Definition, version: number): Base<DraftEdit>
 
 /** Whether two edits come to the same, wherever the rule is put: its place is nobody's. */
 export function sameEdit(one: DraftEdit | null | undefined, other: DraftEdit | null | undefined): boolean {
-  const said = ({ rule, isRemoved, recordType, examples }: DraftEdit) => ({ rule, isRemoved: isRemoved || null, recordType, examples });
+  const said = ({ rule, isRemoved, recordType, examples }: DraftEdit) => ({
+    rule,
+    isRemoved: isRemoved || null,
+    recordType,
+    examples,
+  });
   return one === other || (!!one && !!other && isSame(said(one), said(other)));
 }
 
@@ -35,7 +40,10 @@ export function sameEdit(one: DraftEdit | null | undefined, other: DraftEdit | n
 export function editsOf(before: Definition, after: Definition): [string, DraftEdit][] {
   const { edits, recordType, examples } = between(before, after);
   return [
-    ...edits.map(({ key, base: _, ...edit }): [string, DraftEdit] => [ruleKey + key, edit]),
+    ...edits.map(({ key, rule, isRemoved, isPlaced, after }): [string, DraftEdit] => [
+      ruleKey + key,
+      { rule, isRemoved, isPlaced, after },
+    ]),
     ...(recordType ? [[typeKey, { recordType }] as [string, DraftEdit]] : []),
     ...(examples ? [[examplesKey, { examples }] as [string, DraftEdit]] : []),
   ];

@@ -116,8 +116,7 @@ class Browser {
   }
 }
 
-const two = (server: FakeServer) =>
-  ['ada', 'ina'].map((by) => new Browser(by).open(server)) as [SharedDraft, SharedDraft];
+const two = (server: FakeServer) => ['ada', 'ina'].map((by) => new Browser(by).open(server)) as [SharedDraft, SharedDraft];
 const names = (draft: SharedDraft) => draft.present().definition.rules.map(({ name }) => name);
 
 function renamed(draft: SharedDraft, key: string, name: string) {
