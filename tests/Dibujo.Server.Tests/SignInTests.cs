@@ -10,6 +10,18 @@ public sealed class SignInTests(Site site) : IClassFixture<Site>
     private const string Loans = "/api/record-types/object-loan";
 
     [Fact]
+    public async Task Who_signs_in_where_somebody_is_signed_in_is_signed_in_under_a_key_of_their_own()
+    {
+        var caller = await site.As("lorenz");
+        await caller.SignIn("rosa");
+
+        Assert.Equal("rosa", (await caller.Read("/api/sign-in"))["person"]!["userName"]!.GetValue<string>());
+        Assert.Single(await caller.ReadAll("/api/sign-ins"), one => one!["isThis"]!.GetValue<bool>());
+        var lorenz = await site.As("lorenz");
+        Assert.Equal("lorenz", (await lorenz.Read("/api/sign-in"))["person"]!["userName"]!.GetValue<string>());
+    }
+
+    [Fact]
     public async Task Of_many_guesses_at_once_few_are_looked_at_and_the_right_one_is_not_let_in()
     {
         var known = await site.As("conrad");

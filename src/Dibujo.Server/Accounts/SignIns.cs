@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Security.Claims;
 using Dibujo.Server.Auditing;
 using Dibujo.Store;
 using Dibujo.Store.Accounts;
@@ -6,10 +7,12 @@ using Dibujo.Store.Auditing;
 using Dibujo.Store.Writing;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
 
 namespace Dibujo.Server.Accounts;
 
@@ -18,6 +21,9 @@ internal static class SignIns
 {
     private const int LongestName = 256;
     private const int LargestBody = 4096;
+
+    /// <summary>Under which the framework keeps the key of a stored ticket in the cookie.</summary>
+    private const string SessionClaim = "Microsoft.AspNetCore.Authentication.Cookies-SessionId";
 
     internal static void Map(IEndpointRouteBuilder api)
     {
@@ -101,8 +107,28 @@ internal static class SignIns
 
         // Whoever was signed in on this browser before is so no longer.
         await http.SignOutAsync(IdentityConstants.ApplicationScheme);
-        await http.SignInAsync(IdentityConstants.ApplicationScheme, (await Principals.Of(db, account.Id, IdentityConstants.ApplicationScheme, clock.GetUtcNow(), cancellation))!);
+        await BeginAsync(http, (await Principals.Of(db, account.Id, IdentityConstants.ApplicationScheme, clock.GetUtcNow(), cancellation))!, clock.GetUtcNow());
         return TypedResults.NoContent();
+    }
+
+    /// <summary>
+    /// Begins a sign-in, under a key of its own. Where the request came by another one, the framework would go on with that one's key, which is over: here the
+    /// cookie is written as the framework does it.
+    /// </summary>
+    private static async Task BeginAsync(HttpContext http, ClaimsPrincipal person, DateTimeOffset now)
+    {
+        var scheme = IdentityConstants.ApplicationScheme;
+        if (http.User.Identity?.IsAuthenticated != true)
+        {
+            await http.SignInAsync(scheme, person);
+            return;
+        }
+
+        var options = http.RequestServices.GetRequiredService<IOptionsMonitor<CookieAuthenticationOptions>>().Get(scheme);
+        var times = new AuthenticationProperties { IssuedUtc = now, ExpiresUtc = now + options.ExpireTimeSpan };
+        var key = await options.SessionStore!.StoreAsync(new(person, times, scheme));
+        var reference = new ClaimsPrincipal(new ClaimsIdentity([new(SessionClaim, key, ClaimValueTypes.String, options.ClaimsIssuer)], scheme));
+        options.CookieManager.AppendResponseCookie(http, options.Cookie.Name!, options.TicketDataFormat.Protect(new(reference, times, scheme)), options.Cookie.Build(http));
     }
 
     private static async Task<NoContent> End(HttpContext http, DibujoDb db, UnitOfWork unit, AuditTrail audit, CancellationToken cancellation)

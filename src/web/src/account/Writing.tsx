@@ -1,10 +1,10 @@
 import { Group, Select, Text, Title } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import { answered, type Problem } from '../api/client';
 import { readNotation, readSignIn, setNotation, type NotationSettings } from '../api/generated';
 import { writtenDate } from '../writing/dates';
-import { writeBy } from '../writing/notation';
+import { onNotation, ownNotation, writeBy } from '../writing/notation';
 import { shown } from '../writing/shown';
 import classes from './Account.module.css';
 
@@ -15,9 +15,12 @@ const languageNames = typeof Intl.DisplayNames === 'function' ? new Intl.Display
 
 /** How one writes dates and numbers: everything that is shown here is written so, and what one types is read so. */
 export function Writing() {
+  'use no memo';
   const queries = useQueryClient();
   const choice = useQuery({ queryKey: ['notation'], queryFn: () => answered(readNotation()) }).data;
   const [problem, setProblem] = useState<Problem>();
+  // What is shown here is written anew at once.
+  useSyncExternalStore(onNotation, ownNotation);
 
   async function set(change: Partial<NotationSettings>) {
     if (!choice) {

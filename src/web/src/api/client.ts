@@ -45,7 +45,8 @@ async function send(first: RequestInfo | URL, options?: RequestInit): Promise<Re
   const signIn = (await (await fetch('/api/sign-in')).json()) as SignInView;
   const isSigningIn = again.url.endsWith('/api/sign-in');
   if (!isSigningIn && signIn.person?.userName !== owner) {
-    return Response.json(signedInElse(signIn), { status: 401 });
+    tellSignedOut(signIn.person?.displayName);
+    return Response.json(ended(signIn.person?.displayName), { status: 401 });
   }
   keepSignIn(signIn);
   again.headers.set(tokenHeader, token);
@@ -60,29 +61,29 @@ const isOutOfDate = async (answer: Response) =>
       .catch(() => null)) as { isTokenOutOfDate?: boolean } | null
   )?.isTokenOutOfDate === true;
 
-const signedInElse = ({ person }: SignInView): Problem => ({
+const ended = (who?: string): Problem => ({
   status: 401,
-  title: person ? `This browser is signed in as ${person.displayName} now.` : 'Your sign-in has ended.',
+  title: who ? `This browser is signed in as ${who} now.` : 'Your sign-in has ended.',
   detail: 'Nothing was done. Sign in again to go on; what you typed stays here.',
 });
 
 client.setConfig({ baseUrl: '', fetch: send });
 
 /** Tells and is told of something; answers with what ends that. */
-function announcement() {
-  const listeners = new Set<() => void>();
-  const on = (listener: () => void) => {
+function announcement<T = void>() {
+  const listeners = new Set<(told: T) => void>();
+  const on = (listener: (told: T) => void) => {
     listeners.add(listener);
     return () => void listeners.delete(listener);
   };
-  return [() => [...listeners].forEach((listener) => listener()), on] as const;
+  return [(told: T) => [...listeners].forEach((listener) => listener(told)), on] as const;
 }
 
-const [tellSignedOut, onSignedOut] = announcement();
+const [tellSignedOut, onSignedOut] = announcement<string | undefined>();
 const [tellSignedIn, onSignedIn] = announcement();
 
 export {
-  /** Calls whenever the server says that nobody is signed in any more, or that somebody else is. */
+  /** Calls whenever nobody is signed in any more, or somebody else is, with what that one is called. */
   onSignedOut,
   /** Calls whenever the person of this page has signed in again. */
   onSignedIn,
@@ -101,7 +102,7 @@ elsewhere?.addEventListener('message', () => {
         keepSignIn(signIn);
         tellSignedIn();
       } else {
-        tellSignedOut();
+        tellSignedOut(signIn.person?.displayName);
       }
     })
     .catch(() => undefined);
@@ -119,8 +120,9 @@ export function signedInHere(signIn: SignInView): boolean {
 }
 
 client.interceptors.response.use((response) => {
-  if (response.status === 401 && !response.url.endsWith('/api/sign-in')) {
-    tellSignedOut();
+  // Without an address it is this page's own answer, and told.
+  if (response.status === 401 && response.url && !response.url.endsWith('/api/sign-in')) {
+    tellSignedOut(undefined);
   }
   return response;
 });
@@ -135,6 +137,9 @@ export async function answered<T>(request: Promise<{ data?: T; error?: unknown; 
   }
   if (answer.error !== undefined || !answer.response?.ok) {
     const problem = answer.error as Problem | undefined;
+    if (answer.response?.status === 401 && !problem?.detail) {
+      throw ended();
+    }
     throw problem?.title === undefined ? { ...unreachable, status: answer.response?.status } : problem;
   }
   return answer.data as T;

@@ -9,6 +9,8 @@ import { SignInForm } from './SignInForm';
 /** Lets a person whose sign-in has ended sign in again where they are, with everything on the page as it was. */
 export function SignedOut() {
   const [isOut, setOut] = useState(false);
+  /** Who is signed in instead. */
+  const [other, setOther] = useState<string>();
   const queries = useQueryClient();
   const person = useSignedIn().data?.person?.userName;
   // Who it was is kept while nobody is signed in.
@@ -17,11 +19,19 @@ export function SignedOut() {
     setWas(person);
   }
   useEffect(() => {
-    const stops = [onSignedOut(() => setOut(true)), onSignedIn(() => setOut(false))];
+    const out = (who: string | undefined) => {
+      setOther(who);
+      setOut(true);
+    };
+    const stops = [onSignedOut(out), onSignedIn(() => setOut(false))];
     return () => stops.forEach((stop) => stop());
   }, []);
   return (
-    <Dialog title="Your sign-in has ended" isOpen={isOut} onClose={() => setOut(false)}>
+    <Dialog
+      title={other ? `This browser is signed in as ${other} now` : 'Your sign-in has ended'}
+      isOpen={isOut}
+      onClose={() => setOut(false)}
+    >
       <SignInForm
         person={was}
         onSignedIn={() => {
