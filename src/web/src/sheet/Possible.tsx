@@ -2,6 +2,7 @@ import { Button, Group } from '@mantine/core';
 import type { Field } from '../api/generated';
 import type { FieldView } from '../engine/drawnRecord';
 import type { OpenRecord } from '../engine/openRecord';
+import { inLocale } from '../writing/dates';
 
 interface Props {
   record: OpenRecord;
@@ -24,7 +25,7 @@ export function Possible({ record, field, view }: Props) {
             document.getElementById(`field-${field.key}`)?.focus();
           }}
         >
-          {text}
+          {inLocale(text)}
         </Button>
       ))}
     </Group>

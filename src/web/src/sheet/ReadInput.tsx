@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import type { FieldType } from '../api/generated';
 import type { PossibleValue, Reading, Value } from '../engine/answers';
 import { useReading } from '../engine/useReading';
+import { inLocale } from '../writing/dates';
 import { DateInput } from './DateInput';
 import { NumberInput } from './NumberInput';
 
@@ -63,7 +64,7 @@ export function ReadInput({ type, value, onChange, ...shared }: Props) {
         <Group gap={6} mt={4}>
           {open.reading.choices.map((one) => (
             <Button key={one.text} size="compact-xs" variant="default" onClick={() => choose(one)}>
-              {one.text}
+              {inLocale(one.text)}
             </Button>
           ))}
         </Group>
