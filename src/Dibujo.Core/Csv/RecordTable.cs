@@ -45,11 +45,16 @@ public static class RecordTable
     };
 
     /// <summary>Writes the records in the order in which they come, each as soon as it comes.</summary>
-    public static async Task WriteAsync(RecordType type, IAsyncEnumerable<RecordRow> rows, TextWriter to, CancellationToken cancellation = default)
+    /// <param name="type">The record type.</param>
+    /// <param name="rows">The records.</param>
+    /// <param name="to">Where they are written.</param>
+    /// <param name="writing">For people, as they write, under labels; null for programs, under keys.</param>
+    /// <param name="cancellation">Ends it.</param>
+    public static async Task WriteAsync(RecordType type, IAsyncEnumerable<RecordRow> rows, TextWriter to, TableReading? writing = null, CancellationToken cancellation = default)
     {
         await using var csv = new CsvWriter(to, Format, leaveOpen: true);
-        var columns = type.Fields.SelectMany(Columns).ToList();
-        foreach (var header in (string[])[.. Own, .. columns.Select(c => c.Header)])
+        var columns = writing is null ? type.Fields.SelectMany(Columns).ToList() : [.. type.Fields.Select(field => new RecordColumn(HeaderOf(type, field), field, null, IsByKey: false))];
+        foreach (var header in (string[])[.. Own.Select(own => writing is null ? own : HeaderOf(type, own)), .. columns.Select(c => c.Header)])
         {
             csv.WriteField(header);
         }
@@ -59,15 +64,26 @@ public static class RecordTable
         {
             csv.WriteField(row.Id?.ToString(CultureInfo.InvariantCulture));
             csv.WriteField(row.Version?.ToString(CultureInfo.InvariantCulture));
-            csv.WriteField(row.Workflow);
-            csv.WriteField(row.Stage);
+            csv.WriteField(writing is null ? row.Workflow : type.FindWorkflow(row.Workflow)?.Label ?? row.Workflow);
+            csv.WriteField(writing is null ? row.Stage : type.FindStage(row.Stage)?.Label ?? row.Stage);
             foreach (var column in columns)
             {
-                csv.WriteField(column.Print(row.Values[column.Field.Key]));
+                var value = row.Values[column.Field.Key];
+                csv.WriteField(writing is null ? column.Print(value) : HarmlessCell.Of(writing.Notation.Write(value, column.Field.Type, writing.Names)));
             }
 
             await csv.NextRecordAsync();
         }
+    }
+
+    /// <summary>What a field is called for people; its key where its label would be taken for something else.</summary>
+    private static string HeaderOf(RecordType type, Field field) => Find(type, field.Label)?.Field == field && Find(type, field.Label)?.Header is not (Number or Version or Workflow or Stage) ? field.Label : field.Key;
+
+    /// <summary>What one of the columns that go with every record is called for people; its key where a field is called so.</summary>
+    private static string HeaderOf(RecordType type, string own)
+    {
+        var label = Array.Find(OwnLabels, known => known.Header == own).Label;
+        return Find(type, label)?.Header == own ? label : own;
     }
 
     /// <summary>The rows of a file of separated values; see <see cref="SeparatedText"/>.</summary>
@@ -127,7 +143,7 @@ public static class RecordTable
             }
             else if (Array.Exists(cells, cell => !string.IsNullOrWhiteSpace(cell)))
             {
-                rows.Add(ReadRowOf(line, columns, cells, reading ?? TableReading.Plain));
+                rows.Add(ReadRowOf(type, line, columns, cells, reading ?? TableReading.Plain));
             }
         }
 
@@ -145,18 +161,14 @@ public static class RecordTable
             : ([.. columns.OfType<RecordColumn>()], null);
     }
 
-    private static ReadRow ReadRowOf(int line, List<RecordColumn> columns, string[] cells, TableReading reading)
+    private static ReadRow ReadRowOf(RecordType type, int line, List<RecordColumn> columns, string[] cells, TableReading reading)
     {
         var values = ImmutableDictionary.CreateBuilder<string, Value>(StringComparer.Ordinal);
         var mistakes = ImmutableArray.CreateBuilder<string>();
-        // What is blank beyond the columns, or left out at the end, is what spreadsheets do.
-        if (cells.Length > columns.Count && cells.Skip(columns.Count).Any(cell => !string.IsNullOrWhiteSpace(cell)))
+        // What is blank beyond the columns is what spreadsheets do.
+        if (cells.Length < columns.Count || cells.Skip(columns.Count).Any(cell => !string.IsNullOrWhiteSpace(cell)))
         {
             mistakes.Add($"The row has {cells.Length} cells, but there are {columns.Count} columns. A cell in which stands what parts them stands in quotation marks.");
-        }
-        else if (cells.Length < columns.Count && cells.Length <= 1 && columns.Count > 1)
-        {
-            mistakes.Add($"The row has {cells.Length} cells, but there are {columns.Count} columns.");
         }
 
         int? id = null;
@@ -176,10 +188,10 @@ public static class RecordTable
                 case WhyRefused:
                     break;
                 case Workflow:
-                    workflow = string.IsNullOrWhiteSpace(cell) ? null : cell.Trim();
+                    workflow = Called(type.Workflows.Select(one => (one.Key, one.Label)), cell);
                     break;
                 case Stage:
-                    stage = string.IsNullOrWhiteSpace(cell) ? null : cell.Trim();
+                    stage = Called(type.Workflows.SelectMany(one => one.Stages).Select(one => (one.Key, one.Label)), cell);
                     break;
                 default:
                     switch (column.Read(cell, values.GetValueOrDefault(column.Field.Key) ?? Value.Blank, reading.Notation, reading.Names, reading.Today))
@@ -244,6 +256,16 @@ public static class RecordTable
     private static IEnumerable<RecordColumn> Columns(Field field) => field.Type is CompoundType compound
         ? compound.Parts.Select(part => new RecordColumn($"{field.Key}.{part.Key}", field, part.Key))
         : [new RecordColumn(field.Key, field, null)];
+
+    /// <summary>The key of what is called so, by key or label; what nothing is called stays as it is; null for a blank.</summary>
+    private static string? Called(IEnumerable<(string Key, string Label)> known, string cell)
+    {
+        var name = cell.Trim();
+        var all = known.ToList();
+        return name.Length == 0 ? null
+            : all.Exists(one => one.Key == name) ? name
+            : all.Find(one => FoldedText.Of(one.Label) == FoldedText.Of(name)).Key ?? name;
+    }
 
     /// <summary>The column that is called so: by a key, or by a label that only one field has.</summary>
     private static RecordColumn? Find(RecordType type, string header)

@@ -17,8 +17,8 @@ public sealed record RowsRead(ImmutableArray<ReadRow> Rows, string? Mistake)
     internal static RowsRead No(string mistake) => new([], mistake);
 }
 
-/// <summary>How a table is read.</summary>
-/// <param name="Notation">How whoever sends it writes.</param>
+/// <summary>How a table is read, or written for people.</summary>
+/// <param name="Notation">How whoever sends it writes, or whoever asks for it.</param>
 /// <param name="Names">What people and records are called.</param>
 /// <param name="Today">The day on which it is read.</param>
 public sealed record TableReading(Notation Notation, IKnownNames Names, DateOnly Today)

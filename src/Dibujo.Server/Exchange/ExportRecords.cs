@@ -7,6 +7,7 @@ using Dibujo.Server.Accounts;
 using Dibujo.Server.Auditing;
 using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
+using Dibujo.Server.Tables;
 using Dibujo.Store;
 using Dibujo.Store.Auditing;
 using Dibujo.Store.Listing;
@@ -29,7 +30,7 @@ internal static class ExportRecords
             .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound);
 
     private static async Task<Results<PushStreamHttpResult, ProblemHttpResult>> Run(
-        string key, string? list, HttpContext http, DibujoDb db, UnitOfWork unit, Editions editions, AuditTrail audit, Rights rights, TimeProvider clock, IOptions<JsonOptions> json,
+        string key, string? list, bool? written, HttpContext http, DibujoDb db, UnitOfWork unit, Editions editions, AuditTrail audit, Rights rights, TimeProvider clock, IOptions<JsonOptions> json,
         CancellationToken cancellation)
     {
         if (await editions.CurrentAsync(db, key, cancellation) is not { Definition.RecordType: var type })
@@ -66,11 +67,14 @@ internal static class ExportRecords
 
         audit.Note(http, AuditEvent.RecordsExported, type.Label);
         await unit.SaveAsync(cancellation);
+        // For people, as they write: records and people by what they are called.
+        var writing = written == true ? new TableReading(http.Notation(), await StoredLookup.ReadAsync(db, cancellation), DateOnly.FromDateTime(clock.GetLocalNow().DateTime)) : null;
         return TypedResults.Stream(
             async body =>
             {
-                await using var text = new StreamWriter(body, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), 64 * 1024, leaveOpen: true);
-                await RecordTable.WriteAsync(type, WhileAllowedAsync(query is null ? RowsAsync(db, type, cancellation) : RowsAsync(db, query, type, cancellation), rights, http, cancellation), text, cancellation);
+                // Spreadsheets take what begins with a byte-order mark for UTF-8; programs do without.
+                await using var text = new StreamWriter(body, new UTF8Encoding(encoderShouldEmitUTF8Identifier: writing is not null), 64 * 1024, leaveOpen: true);
+                await RecordTable.WriteAsync(type, WhileAllowedAsync(query is null ? RowsAsync(db, type, cancellation) : RowsAsync(db, query, type, cancellation), rights, http, cancellation), text, writing, cancellation);
             },
             "text/csv", $"{key}.csv");
     }

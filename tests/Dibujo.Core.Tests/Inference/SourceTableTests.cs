@@ -35,7 +35,8 @@ public class SourceTableTests
     public void A_file_that_is_no_table_is_refused_in_words()
     {
         Assert.Contains("nothing in it", Read("\n\n").Mistake, StringComparison.Ordinal);
-        Assert.Contains("UTF-8", SourceTable.Read([0x41, 0xFC, 0x42]).Mistake, StringComparison.Ordinal);
+        Assert.Contains("UTF-8", SourceTable.Read([0x41, 0x00, 0x01, 0x42, 0xFC]).Mistake, StringComparison.Ordinal);
+        Assert.Equal("A\u00FCB", Assert.Single(SourceTable.Read([0x41, 0xFC, 0x42, (byte)'\n', 0x43]).Table!.Headers));
     }
 
     [Fact]

@@ -61,10 +61,8 @@ export function GridRow({
   const isRowWithin = isBlock && index >= block.top && index <= block.bottom;
   const { collided } = useMeetingWords(type);
   const refusals = { ...open?.refusals, ...(open && open.collisions.length > 0 ? collided(open.collisions) : {}) };
-  const reasons = Object.entries(refusals).filter(
-    ([field]) => !columns.some(({ key }) => key === field) || !open?.record.state('field', field).isVisible,
-  );
-  // A field that is no column here, or a hidden one, is named.
+  // All of them in words, also those of cells in which one is not.
+  const reasons = Object.entries(refusals);
   const labelOf = (key: string) => (key ? `${fieldLabel({ recordType: type }, key)}: ` : '');
   return (
     <div
