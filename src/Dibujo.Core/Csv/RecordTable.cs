@@ -147,7 +147,7 @@ public static class RecordTable
             }
         }
 
-        return columns is null ? RowsRead.No("The file has no line that names its columns. Begin it with the keys or labels of fields.")   : new(rows.ToImmutable(), null) { Headers = [.. headers] };
+        return columns is null ? RowsRead.No("The file has no line that names its columns. Begin it with the keys or labels of fields.") : new(rows.ToImmutable(), null) { Headers = [.. headers] };
     }
 
     private static (List<RecordColumn>? Columns, string? Mistake) ColumnsOf(RecordType type, string[] headers)

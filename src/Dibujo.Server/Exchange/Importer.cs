@@ -22,8 +22,10 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
     /// <summary>For how long somebody is told what came of an import.</summary>
     private static readonly TimeSpan Memory = TimeSpan.FromHours(24);
 
-    /// <summary>Of how many a person is told.</summary>
+    /// <summary>Of how many a person is told, and how many are known in all.</summary>
     private const int MostTold = 20;
+
+    private const int MostKnown = 400;
 
     private readonly ConcurrentDictionary<Guid, RunningImport> known = new();
     private readonly SemaphoreSlim turns = new(MostAtOnce, MostAtOnce);
@@ -59,7 +61,8 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
         var import = new RunningImport(Guid.NewGuid(), recordType, user, table, isTrial, entry, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping)) { BegunAt = Now };
         // Of what is through, a person is told of the latest, and not for ever; a trial is forgotten at the next file.
         var own = known.Values.Where(one => one.By.Identity!.Name == user.Identity!.Name && one.ThroughAt is not null).OrderByDescending(one => one.BegunAt).ToList();
-        foreach (var earlier in known.Values.Where(one => one.ThroughAt < Now - Memory).Concat(own.Where(one => one.IsTrial)).Concat(own.Where(one => !one.IsTrial).Skip(MostTold)))
+        foreach (var earlier in known.Values.Where(one => one.ThroughAt < Now - Memory).Concat(own.Where(one => one.IsTrial)).Concat(own.Where(one => !one.IsTrial).Skip(MostTold))
+            .Concat(known.Values.Where(one => one.ThroughAt is not null).OrderByDescending(one => one.BegunAt).Skip(MostKnown)))
         {
             known.TryRemove(earlier.Id, out _);
         }
@@ -149,6 +152,7 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
         }
         finally
         {
+            import.KeepRefused();
             import.ThroughAt = Now;
             Interlocked.Decrement(ref inLine);
             if (hasTurn)

@@ -20,8 +20,8 @@ internal sealed class RunningImport(Guid id, string recordType, ClaimsPrincipal 
 
     internal ClaimsPrincipal By => by;
 
-    /// <summary>The rows as they came; none of an import of which the server was stopped on the way.</summary>
-    internal RowsRead Table => table;
+    /// <summary>The rows as they came: all while it goes on, and those that were refused once it is through. None of an import of which the server was stopped on the way.</summary>
+    internal RowsRead Table { get; private set; } = table;
 
     internal bool IsTrial => isTrial;
 
@@ -46,4 +46,11 @@ internal sealed class RunningImport(Guid id, string recordType, ClaimsPrincipal 
 
     /// <summary>When it was through, in UTC; null while it goes on.</summary>
     internal DateTime? ThroughAt { get; set; }
+
+    /// <summary>Forgets the rows but for those that were refused, which are handed out as they came.</summary>
+    internal void KeepRefused()
+    {
+        var refused = Report?.Rows.Where(row => !row.Reasons.IsEmpty).Select(row => row.Line).ToHashSet() ?? [];
+        Table = Table with { Rows = [.. Table.Rows.Where(row => refused.Contains(row.Line)).Select(row => row with { Values = row.Values.Clear() })] };
+    }
 }
