@@ -3,7 +3,7 @@ import type { ListRow, Refusal, RowChange, RowOutcome } from '../api/generated';
 import type { Value, Values } from '../engine/answers';
 import { storedBase, type OpenRecord } from '../engine/openRecord';
 import { Pending } from '../pending/pending';
-import { attempt, isPassing, onBetter } from '../pending/retry';
+import { attempt, isPassing, isSignedOut, onBetter } from '../pending/retry';
 import type { Shelf, Slot } from '../pending/shelf';
 import { isSame } from '../pending/same';
 import { newTicket } from '../pending/ticket';
@@ -172,7 +172,7 @@ export class EditedRows {
       const problem = failure as Problem;
       this.refuse(id, {
         refusals: { '': `${problem.title} ${problem.detail}` },
-        isWaiting: isPassing(problem) || problem.status === 401,
+        isWaiting: isPassing(problem) || isSignedOut(problem),
       });
       return undefined;
     }
