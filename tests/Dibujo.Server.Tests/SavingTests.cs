@@ -159,7 +159,7 @@ public sealed class SavingTests(Site site) : IClassFixture<Site>
     [Theory]
     [InlineData("""{"title": "x", "grossWeight": "heavy"}""", "wrongType grossWeight")]
     [InlineData("""{"title": "x", "grossWeight": 1.55}""", "limit grossWeight")]
-    [InlineData("""{"title": "x", "startDate": "31 January"}""", "wrongType startDate")]
+    [InlineData("""{"title": "x", "startDate": "31 Januember"}""", "wrongType startDate")]
     [InlineData("""{"title": "x", "material": "gold"}""", "wrongType material")]
     [InlineData("""{"title": "x", "colour": "blue"}""", "unknownField colour")]
     [InlineData("""{"title": "  "}""", "neededToSave title")]
