@@ -60,7 +60,8 @@ export function OpenCell({ field, record, isActive, refusal, onInput }: Props) {
       title={wrong || undefined}
     >
       <FieldInput field={field} record={record} view={view} isReadOnly={isReadOnly || !isActive} describedBy={undefined} />
-      {wrong && isActive && (
+      {/* What was refused stands below the row, in words. */}
+      {wrong && isActive && !refusal && (
         <span role="alert" className={classes.reason}>
           {wrong}
         </span>
