@@ -126,8 +126,8 @@ public sealed class InterruptedTests(Server server) : IClassFixture<Server>
         using var browser = new Browser(server.Address);
         browser.SignIn("lorenz", $"{Lists}?list={Uri.EscapeDataString("""{"columns":[{"key":"@number","width":70},{"key":"title","width":260},{"key":"@stage","width":120},{"key":"borrower","width":200}],"search":"","isAny":false,"clauses":[],"sortBy":null,"descending":false}""")}");
         browser.See("[role=grid] [data-row]");
-        const string borrowers = "[...document.querySelectorAll('[role=grid] [data-row]')].slice(0, 3).map((row) => row.querySelector('[data-column=borrower]').innerText).join('|')";
-        var before = browser.Evaluate(borrowers);
+        const string Borrowers = "[...document.querySelectorAll('[role=grid] [data-row]')].slice(0, 3).map((row) => row.querySelector('[data-column=borrower]').innerText).join('|')";
+        var before = browser.Evaluate(Borrowers);
         browser.Press("[role=grid] [data-row] [data-column=title]");
         browser.Evaluate("(document.querySelector('[role=grid]').focus(), true)");
         browser.Paste("\"Kite, \"\"the\"\" 1\"\tReturned\t\"House\nof One\"\r\nKite 2\tReturned\tHouse of Two\r\n");
@@ -145,7 +145,7 @@ public sealed class InterruptedTests(Server server) : IClassFixture<Server>
         browser.Evaluate("(document.querySelector('[role=grid]').focus(), true)");
         browser.Keyboard(Keys.Control + "z" + Keys.Null);
         browser.See("[aria-label='What came of it']", "Undone: 2 rows saved");
-        browser.Until("what stood there before", () => browser.Evaluate(borrowers) is string now && now == (string)before! ? now : null);
+        browser.Until("what stood there before", () => browser.Evaluate(Borrowers) is string now && now == (string)before! ? now : null);
     }
 
     [Fact]
