@@ -61,8 +61,11 @@ export function GridRow({
   const isRowWithin = isBlock && index >= block.top && index <= block.bottom;
   const { collided } = useMeetingWords(type);
   const refusals = { ...open?.refusals, ...(open && open.collisions.length > 0 ? collided(open.collisions) : {}) };
-  // All of them in words, also those of cells in which one is not.
-  const reasons = Object.entries(refusals);
+  // All of them in words; the cell into which one types says its own.
+  const typedInto = isTyping && at !== undefined ? columns[at]?.key : undefined;
+  const reasons = Object.entries(refusals).filter(
+    ([field]) => field !== typedInto || !open?.record.state('field', field).isVisible,
+  );
   const labelOf = (key: string) => (key ? `${fieldLabel({ recordType: type }, key)}: ` : '');
   return (
     <div
@@ -113,7 +116,7 @@ export function GridRow({
           </div>
         );
       })}
-      {reasons.length > 0 && (
+      {Object.keys(refusals).length > 0 && (
         <div className={classes.refused} role="alert">
           {open?.isWaiting ? 'Not saved yet; it is tried again once that passes.' : 'Not saved.'}{' '}
           {reasons.map(([of, message]) => `${labelOf(of)}${inLocale(message)}`).join(' ')}{' '}

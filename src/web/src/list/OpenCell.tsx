@@ -60,8 +60,7 @@ export function OpenCell({ field, record, isActive, refusal, onInput }: Props) {
       title={wrong || undefined}
     >
       <FieldInput field={field} record={record} view={view} isReadOnly={isReadOnly || !isActive} describedBy={undefined} />
-      {/* What was refused stands below the row, in words. */}
-      {wrong && isActive && !refusal && (
+      {wrong && isActive && (
         <span role="alert" className={classes.reason}>
           {wrong}
         </span>
