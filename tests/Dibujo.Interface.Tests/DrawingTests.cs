@@ -208,6 +208,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
         browser.Keyboard(Keys.Enter);
         browser.Until("a field in the margin", () => Placed(browser).Length == before.Length - 1 ? "" : null);
         browser.Keyboard(Keys.Control + "z" + Keys.Null);
+        browser.SeeNothing("[role=menu]");
         browser.Run("document.querySelector('button[aria-label=Undo]').focus()");
         browser.Keyboard(Keys.Enter);
         browser.Until("it back", () => Placed(browser).Length == before.Length ? "" : null);

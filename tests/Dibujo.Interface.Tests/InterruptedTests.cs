@@ -163,7 +163,7 @@ public sealed class InterruptedTests(Server server) : IClassFixture<Server>
         browser.Press("button", "Take 1 row in");
         browser.See("section[aria-label='Bring records in']", "One row is a record. One was refused");
         browser.Open(Lists);
-        browser.Type("input[aria-label='Search texts']", "Café sign");
+        browser.Retype("input[aria-label='Search texts']", "Café sign");
         browser.See("[role=grid] [data-row] [data-column=title]", "Café sign");
         browser.Open("/types/object-loan/intake");
         browser.See("section[aria-label='Brought in lately'] td", "1 of 2 taken in, 1 refused");

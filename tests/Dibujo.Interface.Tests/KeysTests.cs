@@ -83,6 +83,27 @@ public sealed class KeysTests(Server server) : IClassFixture<Server>
         browser.See("[data-sample]", "Mar 31, 2027, 2:30 PM");
     }
 
+    [Fact]
+    public void What_is_typed_where_one_chooses_is_chosen_when_one_goes_on_or_stands_there_to_be_mended()
+    {
+        using var browser = new Browser(server.Address);
+        browser.SignIn("lorenz", "/types/object-loan/records/new");
+        browser.SeeLive();
+        browser.Type("#field-purpose", "resea" + Keys.Tab);
+        browser.SeeValue("#field-purpose", "Research");
+        browser.Retype("#field-purpose", "juggling" + Keys.Tab);
+        browser.SeeValue("#field-purpose", "juggling");
+        browser.See("[data-field=purpose] [role=alert]", "“juggling” is none of the choices: ");
+        browser.Retype("#field-purpose", Keys.Backspace + Keys.Tab);
+        browser.SeeValue("#field-purpose", "");
+        browser.SeeNothing("[data-field=purpose] [role=alert]", "juggling");
+        browser.Type("#field-object", "no object is called so" + Keys.Tab);
+        browser.SeeValue("#field-object", "no object is called so");
+        browser.See("[data-field=object] [role=alert]", "No record is called “no object is called so”.");
+        browser.Retype("#field-object", "No. 12" + Keys.Tab);
+        browser.Until("the record of that number", () => ((string)browser.Evaluate("document.querySelector('#field-object').value")!).EndsWith("(No. 12)", StringComparison.Ordinal) ? "" : null);
+    }
+
     private static void Choose(Browser browser, string label, string option)
     {
         browser.Press($"section[aria-label='How you write'] input[aria-haspopup=listbox], section[aria-label='How you write'] input");

@@ -1,6 +1,8 @@
-import { ActionIcon, Button, Group, MultiSelect, SegmentedControl, Select, TextInput } from '@mantine/core';
+import { ActionIcon, Button, Group, SegmentedControl, Select, TextInput } from '@mantine/core';
 import { IconPlus, IconX } from '@tabler/icons-react';
 import type { ColumnView, PersonEntry } from '../api/generated';
+import { ChoiceInput } from '../sheet/ChoiceInput';
+import { ChoicesInput } from '../sheet/ChoicesInput';
 import { ReadInput } from '../sheet/ReadInput';
 import classes from './ListPage.module.css';
 import type { Clause, Layout } from './layout';
@@ -36,10 +38,8 @@ export function FilterBar({ known, people, layout, onLayout }: Props) {
         const test = column?.tests.find((one) => one.test === clause.test);
         return (
           <Group key={i} gap={6} wrap="nowrap" data-clause={clause.of}>
-            <Select
+            <ChoiceInput
               aria-label="Column"
-              searchable
-              allowDeselect={false}
               w={170}
               data={known.map(({ key, label }) => ({ value: key, label }))}
               value={clause.of}
@@ -52,7 +52,6 @@ export function FilterBar({ known, people, layout, onLayout }: Props) {
             />
             <Select
               aria-label="Test"
-              allowDeselect={false}
               w={150}
               data={column?.tests.map((one) => ({ value: one.test, label: one.words })) ?? []}
               value={clause.test}
@@ -120,7 +119,7 @@ function Compared({ column, shape, people, values, onChange }: ComparedProps) {
           : undefined;
   if (options && shape === 'many') {
     return (
-      <MultiSelect
+      <ChoicesInput
         size="xs"
         aria-label="Compared with"
         w={220}
@@ -133,10 +132,9 @@ function Compared({ column, shape, people, values, onChange }: ComparedProps) {
   if (options) {
     const shown = values[0] === true ? 'yes' : values[0] === false ? 'no' : ((values[0] as string | undefined) ?? null);
     return (
-      <Select
+      <ChoiceInput
         aria-label="Compared with"
         w={170}
-        searchable
         data={options}
         value={shown}
         onChange={(next) => onChange(next === null ? [] : [type.kind === 'yesNo' ? next === 'yes' : next])}

@@ -1,8 +1,11 @@
-import { MultiSelect, SegmentedControl, Select, Textarea, TextInput } from '@mantine/core';
+import { SegmentedControl, Textarea, TextInput } from '@mantine/core';
 import type { Field, Option } from '../api/generated';
 import type { Value } from '../engine/answers';
 import type { FieldView } from '../engine/drawnRecord';
 import type { OpenRecord } from '../engine/openRecord';
+import { shown } from '../writing/shown';
+import { ChoiceInput } from './ChoiceInput';
+import { ChoicesInput } from './ChoicesInput';
 import { CompoundInput } from './CompoundInput';
 import { DateInput } from './DateInput';
 import classes from './FieldInput.module.css';
@@ -72,25 +75,24 @@ export function FieldInput({ field, record, view, isReadOnly, describedBy }: Pro
       );
     case 'choice':
       return (
-        <Select
+        <ChoiceInput
           {...common}
           clearable={!isReadOnly}
-          searchable
-          selectFirstOptionOnChange
           data={offered(type.options, view.offers, value === null ? [] : [String(value)])}
           value={value === null ? null : String(value)}
           onChange={onChange}
+          onTyped={onChange}
         />
       );
     case 'choices':
       return (
-        <MultiSelect
+        <ChoicesInput
           {...common}
           clearable={!isReadOnly}
-          searchable
           data={offered(type.options, view.offers, [value ?? []].flat() as string[])}
           value={[value ?? []].flat() as string[]}
           onChange={(next) => onChange(next.length === 0 ? null : next)}
+          onTyped={(more) => onChange([shown(type, value), more].filter(Boolean).join(', '))}
         />
       );
     case 'fullName':

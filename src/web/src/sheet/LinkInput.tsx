@@ -1,10 +1,11 @@
-import { Select } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { answered } from '../api/client';
 import { listRecords, readLinked, readTitle } from '../api/generated';
 import type { OpenRecord } from '../engine/openRecord';
+import { ChoiceInput } from './ChoiceInput';
+import { only } from './offer';
 
 interface Props {
   id: string;
@@ -46,24 +47,57 @@ export function LinkInput({ recordType, field, record, value, ...common }: Props
         : [];
   found?.filter((row) => row.id !== value).forEach((row) => options.push(option(row.id, row.title)));
 
+  // What rules know of it has to be known here as well, however the link came to be.
+  useEffect(() => {
+    if (number !== null && known === undefined && !common.readOnly) {
+      void answered(readLinked({ path: { key: record.recordType, field, number } })).then(
+        (linked) => record.know(linked),
+        () => undefined,
+      );
+    }
+  }, [number, known, common.readOnly, record, field]);
+
   async function choose(next: string | null) {
     if (next !== null) {
-      record.know(await answered(readLinked({ path: { key: record.recordType, field, number: Number(next) } })));
+      // What cannot be fetched now is looked at by the server.
+      await answered(readLinked({ path: { key: record.recordType, field, number: Number(next) } })).then(
+        (linked) => record.know(linked),
+        () => undefined,
+      );
     }
     record.change(field, next === null ? null : Number(next));
   }
 
+  /** Nothing typed is lost where one goes on before its records are found. */
+  async function leave(text: string | null) {
+    record.change(field, text);
+    if (text !== null) {
+      const rows = await answered(listRecords({ path: { key: recordType }, query: { search: text } })).then(
+        (page) => page.rows,
+        () => [],
+      );
+      const meant = only(
+        rows.map(({ id, title }) => ({ value: String(id), label: title })),
+        text,
+      );
+      if (meant && record.value(field) === text) {
+        await choose(meant.value);
+      }
+    }
+  }
+
   return (
-    <Select
+    <ChoiceInput
       {...common}
       clearable={!common.readOnly}
-      searchable
       onDropdownOpen={() => setOpened(true)}
       data={options}
       filter={({ options }) => options}
       onSearchChange={(text) => setSearch(text === options[0]?.label ? '' : text)}
       value={value === null ? null : String(value)}
       onChange={(next) => void choose(next)}
+      isPartial
+      onTyped={(text) => void leave(text)}
     />
   );
 }

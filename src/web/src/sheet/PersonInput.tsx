@@ -1,6 +1,6 @@
-import { Select } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { peopleQuery } from '../api/people';
+import { ChoiceInput } from './ChoiceInput';
 
 interface Props {
   id: string;
@@ -16,13 +16,13 @@ export function PersonInput({ value, onChange, ...common }: Props) {
   const people = useQuery(peopleQuery).data ?? [];
   const data = people.map((person) => ({ value: person.userName, label: person.displayName }));
   return (
-    <Select
+    <ChoiceInput
       {...common}
       clearable={!common.readOnly}
-      searchable
       data={value === null || data.some((d) => d.value === value) ? data : [...data, { value, label: value }]}
       value={value}
       onChange={onChange}
+      onTyped={onChange}
     />
   );
 }
