@@ -34,7 +34,7 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
     /// <summary>Records as last saved.</summary>
     public DbSet<StoredRecord> Records => Set<StoredRecord>();
 
-    /// <summary>Imports that are going on.</summary>
+    /// <summary>Imports that go on, or were through a short while ago.</summary>
     public DbSet<StoredImport> Imports => Set<StoredImport>();
 
     /// <summary>What records will be once a publication is through.</summary>
@@ -127,6 +127,7 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
             view.HasOne<StoredRecordType>().WithMany().HasForeignKey(v => v.RecordType).OnDelete(DeleteBehavior.Cascade);
             view.HasIndex(v => new { v.RecordType, v.Owner, v.Name }).IsUnique();
         });
+        builder.Entity<StoredImport>().HasIndex(i => new { i.By, i.BegunAt });
         builder.Entity<StagedRecord>(staged =>
         {
             staged.Property(s => s.Id).ValueGeneratedNever();
@@ -140,6 +141,7 @@ public sealed class DibujoDb(DbContextOptions<DibujoDb> options) : IdentityDbCon
         {
             entry.HasOne(e => e.Record).WithMany().HasForeignKey(e => e.RecordId).OnDelete(DeleteBehavior.Restrict);
             entry.HasIndex(e => new { e.RecordId, e.Version }).IsUnique();
+            entry.HasIndex(e => e.Import).HasFilter("\"Import\" IS NOT NULL");
             entry.HasIndex(e => new { e.By, e.Ticket }).IsUnique().HasFilter("\"Ticket\" IS NOT NULL");
             Json(entry.Property(e => e.Before));
             Json(entry.Property(e => e.After));

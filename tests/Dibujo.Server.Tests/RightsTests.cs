@@ -237,7 +237,7 @@ public sealed class RightsTests(Site site) : IClassFixture<Site>
     private async Task<int> Settled(string name)
     {
         var records = 0;
-        await Until(() => !Ask(db => db.Imports.Any(one => one.By == name)));
+        await Until(() => !Ask(db => db.Imports.Any(one => one.By == name && one.ThroughAt == null)));
         await site.InStore(async db => records = await db.Records.CountAsync(r => r.ChangedBy == name));
         return records;
     }

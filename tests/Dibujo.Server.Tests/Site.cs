@@ -104,10 +104,13 @@ internal sealed class Caller(HttpClient http)
 
     internal async Task<HttpResponseMessage> Send(HttpMethod method, string address, string? body, bool withToken, string contentType = "application/json")
     {
-        using var request = new HttpRequestMessage(method, address)
-        {
-            Content = body is null ? null : new StringContent(body, Encoding.UTF8, contentType),
-        };
+        using var content = body is null ? null : new StringContent(body, Encoding.UTF8, contentType);
+        return await Send(method, address, content, withToken);
+    }
+
+    internal async Task<HttpResponseMessage> Send(HttpMethod method, string address, HttpContent? content, bool withToken = true)
+    {
+        using var request = new HttpRequestMessage(method, address) { Content = content };
         if (withToken)
         {
             request.Headers.Add("X-Dibujo-Token", token);

@@ -45,4 +45,7 @@ public enum RowFate
 
     /// <summary>It says what the record says already.</summary>
     Leaves,
+
+    /// <summary>It takes it back.</summary>
+    Removes,
 }

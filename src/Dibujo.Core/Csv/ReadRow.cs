@@ -19,6 +19,9 @@ public sealed record ReadRow(
     /// <summary>Its cells as they came.</summary>
     public ImmutableArray<string> Cells { get; init => field = value.OrEmpty(); } = [];
 
+    /// <summary>Whether its record is to be removed: so a row that began one is taken back. No file can say that.</summary>
+    public bool Removes { get; init; }
+
     /// <summary>The values of the cells that are not blank. In a record that is begun a blank cell says nothing, so that defaults stay.</summary>
     public ImmutableDictionary<string, Value> Filled => Values.Where(v => !v.Value.IsBlank).ToImmutableDictionary(StringComparer.Ordinal);
 

@@ -53,8 +53,8 @@ public static class RecordTable
     public static async Task WriteAsync(RecordType type, IAsyncEnumerable<RecordRow> rows, TextWriter to, TableReading? writing = null, CancellationToken cancellation = default)
     {
         await using var csv = new CsvWriter(to, Format, leaveOpen: true);
-        var columns = writing is null ? type.Fields.SelectMany(Columns).ToList() : [.. type.Fields.Select(field => new RecordColumn(HeaderOf(type, field), field, null, IsByKey: false))];
-        foreach (var header in (string[])[.. Own.Select(own => writing is null ? own : HeaderOf(type, own)), .. columns.Select(c => c.Header)])
+        var columns = writing is null ? type.Fields.SelectMany(Columns).ToList() : [.. type.Fields.Select(field => new RecordColumn(field.Key, field, null, IsByKey: false))];
+        foreach (var header in writing is null ? [.. Own, .. columns.Select(c => c.Header)] : HeadersOf(type))
         {
             csv.WriteField(header);
         }
@@ -75,6 +75,9 @@ public static class RecordTable
             await csv.NextRecordAsync();
         }
     }
+
+    /// <summary>What the columns are called for people: those that go with every record, and then one for each field, in the record type's order.</summary>
+    public static ImmutableArray<string> HeadersOf(RecordType type) => [.. Own.Select(own => HeaderOf(type, own)), .. type.Fields.Select(field => HeaderOf(type, field))];
 
     /// <summary>What a field is called for people; its key where its label would be taken for something else.</summary>
     private static string HeaderOf(RecordType type, Field field) => Find(type, field.Label)?.Field == field && Find(type, field.Label)?.Header is not (Number or Version or Workflow or Stage) ? field.Label : field.Key;

@@ -19,7 +19,7 @@ namespace Dibujo.Server.Exchange;
 internal static class ImportRecords
 {
     /// <summary>A workbook in Office Open XML.</summary>
-    private const string Sheet = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
+    internal const string Sheet = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
 
     private const int MostLatest = 10;
 
@@ -76,7 +76,7 @@ internal static class ImportRecords
             return RecordTable.Read(type, file, reading);
         }
 
-        var (table, _, mistake) = Workbook.Read(file, null);
+        var (table, _, mistake) = Workbook.Read(file, null, reading.Notation);
         return table is null ? new([], mistake) : RecordTable.Read(type, [(1, [.. table.Headers]), .. table.Rows.Select((row, i) => (i + 2, row))], reading);
     }
 

@@ -19,14 +19,13 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
     private const int MostAtOnce = 4;
     private const int MostInLine = 32;
 
-    /// <summary>For how long somebody is told what came of an import.</summary>
-    private static readonly TimeSpan Memory = TimeSpan.FromHours(24);
+    /// <summary>For how long somebody is told what came of an import, and may take it back.</summary>
+    internal static readonly TimeSpan Memory = TimeSpan.FromHours(24);
 
-    /// <summary>Of how many a person is told, and how many are known in all.</summary>
+    /// <summary>Of how many a person is told.</summary>
     private const int MostTold = 20;
 
-    private const int MostKnown = 400;
-
+    /// <summary>Those that go on, and trials, of which nothing is stored.</summary>
     private readonly ConcurrentDictionary<Guid, RunningImport> known = new();
     private readonly SemaphoreSlim turns = new(MostAtOnce, MostAtOnce);
     private int inLine;
@@ -35,12 +34,19 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
     public void Dispose() => turns.Dispose();
 
     /// <summary>The import of that number, which somebody began; null for none, and for one of somebody else.</summary>
-    internal RunningImport? Find(Guid id, ClaimsPrincipal user) =>
-        known.TryGetValue(id, out var import) && import.By.Identity!.Name == user.Identity!.Name ? import : null;
+    internal async Task<RunningImport?> FindAsync(Guid id, ClaimsPrincipal user, DibujoDb db, CancellationToken cancellation) =>
+        known.TryGetValue(id, out var import) ? import.By.Identity!.Name == user.Identity!.Name ? import : null
+        : await db.Imports.AsNoTracking().SingleOrDefaultAsync(one => one.Id == id && one.By == user.Identity!.Name, cancellation) is { } stored ? RunningImport.Of(stored, user)
+        : null;
 
     /// <summary>The imports that somebody began lately, the latest first; trials are none.</summary>
-    internal IEnumerable<RunningImport> Of(ClaimsPrincipal user) =>
-        known.Values.Where(one => one.By.Identity!.Name == user.Identity!.Name && !one.IsTrial).OrderByDescending(one => one.BegunAt);
+    internal async Task<IEnumerable<RunningImport>> OfAsync(ClaimsPrincipal user, DibujoDb db, CancellationToken cancellation)
+    {
+        var running = known.Values.Where(one => one.By.Identity!.Name == user.Identity!.Name && !one.IsTrial && one.ThroughAt is null).ToList();
+        var stored = await db.Imports.AsNoTracking().Where(one => one.By == user.Identity!.Name && one.ThroughAt != null && one.BegunAt > Now - Memory)
+            .OrderByDescending(one => one.BegunAt).Take(MostTold).ToListAsync(cancellation);
+        return running.Concat(stored.Select(one => RunningImport.Of(one, user))).DistinctBy(one => one.Id).OrderByDescending(one => one.BegunAt);
+    }
 
     /// <summary>Begins to take rows in; null where too many wait already.</summary>
     /// <param name="recordType">Key of a record type that has been published.</param>
@@ -49,8 +55,9 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
     /// <param name="entry">What is noted of it once it is through.</param>
     /// <param name="isTrial">Whether nothing is stored.</param>
     /// <param name="overwrites">Whether rows count also where their record has been saved since the file was made.</param>
+    /// <param name="takesBack">The import that is taken back by it; null for one from a file.</param>
     /// <returns>The import, and what is done when it is through.</returns>
-    internal (RunningImport Import, Task Through)? Begin(string recordType, RowsRead table, ClaimsPrincipal user, AuditEntry entry, bool isTrial = false, bool overwrites = false)
+    internal (RunningImport Import, Task Through)? Begin(string recordType, RowsRead table, ClaimsPrincipal user, AuditEntry entry, bool isTrial = false, bool overwrites = false, Guid? takesBack = null)
     {
         if (Interlocked.Increment(ref inLine) > MostAtOnce + MostInLine)
         {
@@ -58,17 +65,15 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
             return null;
         }
 
-        var import = new RunningImport(Guid.NewGuid(), recordType, user, table, isTrial, entry, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping)) { BegunAt = Now };
-        // Of what is through, a person is told of the latest, and not for ever; a trial is forgotten at the next file.
-        var own = known.Values.Where(one => one.By.Identity!.Name == user.Identity!.Name && one.ThroughAt is not null).OrderByDescending(one => one.BegunAt).ToList();
-        foreach (var earlier in known.Values.Where(one => one.ThroughAt < Now - Memory).Concat(own.Where(one => one.IsTrial)).Concat(own.Where(one => !one.IsTrial).Skip(MostTold))
-            .Concat(known.Values.Where(one => one.ThroughAt is not null).OrderByDescending(one => one.BegunAt).Skip(MostKnown)))
+        var import = new RunningImport(Guid.NewGuid(), recordType, user, table, isTrial, entry, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping)) { BegunAt = Now, TakesBack = takesBack };
+        // A trial is forgotten at the next file of that person, and not kept for ever.
+        foreach (var earlier in known.Values.Where(one => one.IsTrial && one.ThroughAt is { } through && (one.By.Identity!.Name == user.Identity!.Name || through < Now - Memory)))
         {
             known.TryRemove(earlier.Id, out _);
         }
 
         known[import.Id] = import;
-        return (import, Task.Run(() => RunAsync(import, table.Rows, new(import.Id, isTrial, overwrites))));
+        return (import, Task.Run(() => RunAsync(import, table.Rows, new(import.Id, isTrial, overwrites, takesBack is not null))));
     }
 
     /// <summary>Tells of the imports that the end of the process broke off; to be called before others begin.</summary>
@@ -79,26 +84,18 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
         await scope.ServiceProvider.GetRequiredService<UnitOfWork>().RunAsync(
             async () =>
             {
-                foreach (var broken in await db.Imports.ToListAsync(cancellation))
+                foreach (var broken in await db.Imports.Where(one => one.ThroughAt == null).ToListAsync(cancellation))
                 {
-                    var entry = new AuditEntry
+                    broken.ThroughAt = Now;
+                    broken.Outcome = new ImportOutcome(null, $"The server was stopped before it was through. {broken.Stored} of {broken.Rows} rows were taken in before.").Json;
+                    db.Audit.Add(new()
                     {
                         At = Now,
                         Event = AuditEvent.RecordsImported,
                         Who = broken.By,
                         About = $"{await db.RecordTypes.Where(t => t.Key == broken.RecordType).Select(t => t.Label).FirstOrDefaultAsync(cancellation) ?? broken.RecordType}, {broken.Stored} of {broken.Rows} rows, broken off as the server was stopped",
                         Address = broken.Address,
-                    };
-                    var by = new ClaimsPrincipal(new ClaimsIdentity([new(ClaimTypes.Name, broken.By)]));
-                    known[broken.Id] = new(broken.Id, broken.RecordType, by, new RowsRead([], null), false, entry, new())
-                    {
-                        Rows = broken.Rows,
-                        BegunAt = Now,
-                        Failure = $"The server was stopped before it was through. {broken.Stored} of {broken.Rows} rows were taken in before.",
-                        ThroughAt = Now,
-                    };
-                    db.Audit.Add(entry);
-                    db.Imports.Remove(broken);
+                    });
                 }
             },
             cancellation);
@@ -119,7 +116,17 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
             hasTurn = true;
             if (!kind.IsTrial)
             {
-                db.Imports.Add(new() { Id = import.Id, RecordType = import.RecordType, By = import.Entry.Who!, Address = import.Entry.Address, Rows = rows.Length });
+                await ForgetAsync(db, unit, import.Entry.Who!, import.Cancellation.Token);
+                db.Imports.Add(new()
+                {
+                    Id = import.Id,
+                    RecordType = import.RecordType,
+                    By = import.Entry.Who!,
+                    Address = import.Entry.Address,
+                    Rows = rows.Length,
+                    BegunAt = import.BegunAt,
+                    TakesBack = import.TakesBack,
+                });
                 await unit.SaveAsync(import.Cancellation.Token);
                 db.ChangeTracker.Clear();
             }
@@ -127,16 +134,11 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
             var edition = (await scope.ServiceProvider.GetRequiredService<Editions>().CurrentAsync(db, import.RecordType, CancellationToken.None))!;
             import.Work = ActivatorUtilities.CreateInstance<RecordImport>(scope.ServiceProvider, edition, import.By, kind);
             var report = await import.Work.RunAsync(rows, import.Cancellation.Token);
+            import.KeepRefused(report);
             if (!kind.IsTrial && !lifetime.ApplicationStopping.IsCancellationRequested)
             {
-                await unit.RunAsync(
-                    async () =>
-                    {
-                        import.Entry.About += $", {report.Imported} rows, {report.Refused} refused{(report.NotReached > 0 ? $", ended before {report.NotReached} more" : "")}";
-                        db.Audit.Add(import.Entry);
-                        await db.Imports.Where(one => one.Id == import.Id).ExecuteDeleteAsync();
-                    },
-                    CancellationToken.None);
+                import.Entry.About += $", {report.Imported} rows, {report.Refused} refused{(report.NotReached > 0 ? $", ended before {report.NotReached} more" : "")}";
+                await KeepAsync(db, unit, import, new(report, null) { Headers = import.Table.Headers, Refused = import.RefusedCells, Encoding = import.Table.Encoding }, import.Entry);
             }
 
             import.Report = report;
@@ -149,11 +151,20 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
         {
             LogFailure(failure, import.RecordType);
             import.Failure = $"Something went wrong at the server. {import.Work?.Stored ?? 0} rows were taken in before.";
+            if (!kind.IsTrial)
+            {
+                await KeepFailureAsync(import);
+            }
         }
         finally
         {
-            import.KeepRefused();
             import.ThroughAt = Now;
+            if (!kind.IsTrial)
+            {
+                // The store tells of it from now on; where it cannot, it is told as broken off at the next start.
+                known.TryRemove(import.Id, out _);
+            }
+
             Interlocked.Decrement(ref inLine);
             if (hasTurn)
             {
@@ -161,6 +172,46 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
             }
         }
     }
+
+    /// <summary>Keeps what came of it, so that it is told also when the server has been started anew.</summary>
+    private async Task KeepAsync(DibujoDb db, UnitOfWork unit, RunningImport import, ImportOutcome outcome, AuditEntry? entry)
+    {
+        db.ChangeTracker.Clear();
+        await unit.RunAsync(
+            async () =>
+            {
+                if (entry is not null)
+                {
+                    db.Audit.Add(entry);
+                }
+
+                await db.Imports.Where(one => one.Id == import.Id).ExecuteUpdateAsync(set => set.SetProperty(one => one.ThroughAt, Now).SetProperty(one => one.Outcome, outcome.Json));
+            },
+            CancellationToken.None);
+    }
+
+    private async Task KeepFailureAsync(RunningImport import)
+    {
+        try
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            await KeepAsync(scope.ServiceProvider.GetRequiredService<DibujoDb>(), scope.ServiceProvider.GetRequiredService<UnitOfWork>(), import, new(null, import.Failure), null);
+        }
+        catch (Exception failure) when (failure is not OutOfMemoryException)
+        {
+            LogFailure(failure, import.RecordType);
+        }
+    }
+
+    /// <summary>Forgets what came of imports too long ago to be told, and of those of one person that are too many.</summary>
+    private async Task ForgetAsync(DibujoDb db, UnitOfWork unit, string person, CancellationToken cancellation) => await unit.RunAsync(
+        async () =>
+        {
+            await db.Imports.Where(one => one.ThroughAt < Now - Memory).ExecuteDeleteAsync(cancellation);
+            var latest = await db.Imports.Where(one => one.By == person && one.ThroughAt != null).OrderByDescending(one => one.BegunAt).Select(one => one.Id).Take(MostTold - 1).ToListAsync(cancellation);
+            await db.Imports.Where(one => one.By == person && one.ThroughAt != null && !latest.Contains(one.Id)).ExecuteDeleteAsync(cancellation);
+        },
+        cancellation);
 
     [LoggerMessage(LogLevel.Error, "An import into {RecordType} failed.")]
     private partial void LogFailure(Exception failure, string recordType);

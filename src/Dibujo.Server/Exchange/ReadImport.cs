@@ -3,6 +3,7 @@ using System.Security.Claims;
 using System.Text;
 using Dibujo.Core.Csv;
 using Dibujo.Server.Accounts;
+using Dibujo.Store;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Dibujo.Server.Exchange;
@@ -21,16 +22,19 @@ internal static class ReadImport
             .ProducesProblem(StatusCodes.Status404NotFound);
     }
 
-    private static Results<Ok<ImportProgress>, ProblemHttpResult> Read(Guid id, Importer importer, ClaimsPrincipal user) =>
-        importer.Find(id, user) is { } import ? TypedResults.Ok(ImportProgress.Of(import)) : NoSuchImport();
+    private static async Task<Results<Ok<ImportProgress>, ProblemHttpResult>> Read(Guid id, Importer importer, DibujoDb db, ClaimsPrincipal user, CancellationToken cancellation) =>
+        await importer.FindAsync(id, user, db, cancellation) is { } import ? TypedResults.Ok(ImportProgress.Of(import)) : NoSuchImport();
 
-    private static Ok<ImmutableArray<ImportEntry>> List(Importer importer, ClaimsPrincipal user) =>
-        TypedResults.Ok<ImmutableArray<ImportEntry>>([.. importer.Of(user).Select(ImportEntry.Of)]);
+    private static async Task<Ok<ImmutableArray<ImportEntry>>> List(Importer importer, DibujoDb db, ClaimsPrincipal user, CancellationToken cancellation)
+    {
+        ImmutableArray<RunningImport> all = [.. await importer.OfAsync(user, db, cancellation)];
+        return TypedResults.Ok<ImmutableArray<ImportEntry>>([.. all.Select(one => ImportEntry.Of(one, all))]);
+    }
 
     /// <summary>The rows that were refused as they came, each with why, to be mended and sent again.</summary>
-    private static Results<PushStreamHttpResult, ProblemHttpResult> Refused(Guid id, Importer importer, ClaimsPrincipal user)
+    private static async Task<Results<PushStreamHttpResult, ProblemHttpResult>> Refused(Guid id, Importer importer, DibujoDb db, ClaimsPrincipal user, CancellationToken cancellation)
     {
-        if (importer.Find(id, user) is not { Report: { } report } import)
+        if (await importer.FindAsync(id, user, db, cancellation) is not { Report: { } report } import)
         {
             return NoSuchImport();
         }
@@ -47,9 +51,9 @@ internal static class ReadImport
             "text/csv", $"{import.RecordType}-refused.csv");
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> End(Guid id, Importer importer, ClaimsPrincipal user)
+    private static async Task<Results<NoContent, ProblemHttpResult>> End(Guid id, Importer importer, DibujoDb db, ClaimsPrincipal user, CancellationToken cancellation)
     {
-        if (importer.Find(id, user) is not { } import)
+        if (await importer.FindAsync(id, user, db, cancellation) is not { } import)
         {
             return NoSuchImport();
         }
@@ -58,8 +62,8 @@ internal static class ReadImport
         return TypedResults.NoContent();
     }
 
-    private static ProblemHttpResult NoSuchImport() => TypedResults.Problem(
-        "It was somebody else's, or the server was started anew since. What had been taken in by then is in the list.",
+    internal static ProblemHttpResult NoSuchImport() => TypedResults.Problem(
+        "It was somebody else's, or it is more than a day ago. What was taken in is in the list of records.",
         statusCode: StatusCodes.Status404NotFound, title: "There is no such import.");
 }
 
@@ -71,10 +75,11 @@ internal static class ReadImport
 /// <param name="Failure">Why it ended before it was through.</param>
 /// <param name="IsTrial">Whether it only tells what would come of it.</param>
 /// <param name="Encoding">The encoding in which the file was taken to be, where it does not say so itself.</param>
-internal sealed record ImportProgress(Guid Id, int Rows, int Looked, ImportReport? Report, string? Failure, bool IsTrial = false, string? Encoding = null)
+/// <param name="IsTakingBack">Whether it takes another back: its rows are records then.</param>
+internal sealed record ImportProgress(Guid Id, int Rows, int Looked, ImportReport? Report, string? Failure, bool IsTrial = false, string? Encoding = null, bool IsTakingBack = false)
 {
     internal static ImportProgress Of(RunningImport import) =>
-        new(import.Id, import.Rows, import.Work?.Looked ?? 0, import.Report, import.Failure, import.IsTrial, import.Table.Encoding);
+        new(import.Id, import.Rows, import.Work?.Looked ?? 0, import.Report, import.Failure, import.IsTrial, import.Table.Encoding, import.TakesBack is not null);
 }
 
 /// <summary>An import in the list of a person's own.</summary>
@@ -88,10 +93,13 @@ internal sealed record ImportProgress(Guid Id, int Rows, int Looked, ImportRepor
 /// <param name="Refused">How many were refused, once it is through.</param>
 /// <param name="NotReached">How many were not come to.</param>
 /// <param name="Failure">Why it ended before it was through.</param>
+/// <param name="IsTakingBack">Whether it takes another back.</param>
+/// <param name="IsTakenBack">Whether all that it did is taken back, or is just being.</param>
 internal sealed record ImportEntry(
-    Guid Id, string RecordType, DateTime BegunAt, int Rows, int Looked, bool IsThrough, int Imported, int Refused, int NotReached, string? Failure)
+    Guid Id, string RecordType, DateTime BegunAt, int Rows, int Looked, bool IsThrough, int Imported, int Refused, int NotReached, string? Failure, bool IsTakingBack, bool IsTakenBack)
 {
-    internal static ImportEntry Of(RunningImport import) => new(
+    internal static ImportEntry Of(RunningImport import, IEnumerable<RunningImport> all) => new(
         import.Id, import.RecordType, import.BegunAt, import.Rows, import.Work?.Looked ?? 0, import.ThroughAt is not null,
-        import.Report?.Imported ?? import.Work?.Stored ?? 0, import.Report?.Refused ?? 0, import.Report?.NotReached ?? 0, import.Failure ?? import.Report?.Ended);
+        import.Report?.Imported ?? import.Work?.Stored ?? import.Stored, import.Report?.Refused ?? 0, import.Report?.NotReached ?? 0, import.Failure ?? import.Report?.Ended,
+        import.TakesBack is not null, all.Any(one => one.TakesBack == import.Id && (one.ThroughAt is null || one.Report is { Refused: 0, NotReached: 0 })));
 }

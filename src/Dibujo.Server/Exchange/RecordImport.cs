@@ -23,6 +23,7 @@ namespace Dibujo.Server.Exchange;
 /// <param name="db">The store.</param>
 /// <param name="unit">In which some rows are stored together.</param>
 /// <param name="writing">How they are.</param>
+/// <param name="removal">Takes away what a row had begun.</param>
 /// <param name="lookup">Linked records.</param>
 /// <param name="rights">What whoever began it may do by now.</param>
 /// <param name="courtesy">Has it make way for others.</param>
@@ -30,7 +31,7 @@ namespace Dibujo.Server.Exchange;
 /// <param name="user">Who began it.</param>
 /// <param name="kind">How rows are taken.</param>
 internal sealed class RecordImport(
-    DibujoDb db, UnitOfWork unit, RecordWriting writing, RecordLookup lookup, Rights rights, Courtesy courtesy, Edition edition, ClaimsPrincipal user, ImportKind kind)
+    DibujoDb db, UnitOfWork unit, RecordWriting writing, RecordRemoval removal, RecordLookup lookup, Rights rights, Courtesy courtesy, Edition edition, ClaimsPrincipal user, ImportKind kind)
 {
     private const int ChunkSize = 50;
 
@@ -44,6 +45,9 @@ internal sealed class RecordImport(
 
     /// <summary>What is waiting to be stored, with the row's place in the file.</summary>
     private readonly List<(int Row, JudgedWrite Write)> pending = [];
+
+    /// <summary>Records that are waiting to be removed, with the row's place.</summary>
+    private readonly List<(int Row, StoredRecord Record)> leaving = [];
 
     /// <summary>What came of each row; null for one that has not been come to, or is not stored yet.</summary>
     private RowReport?[] reports = [];
@@ -119,7 +123,7 @@ internal sealed class RecordImport(
             var reasons = isSuperseded ? [Superseded]
                 : !row.Mistakes.IsEmpty ? row.Mistakes
                 : Judge(first + i, row, row.Id is { } id ? tried.GetValueOrDefault(id) ?? known.GetValueOrDefault(id) : null);
-            if (!pending.Exists(p => p.Row == first + i))
+            if (!pending.Exists(p => p.Row == first + i) && !leaving.Exists(p => p.Row == first + i))
             {
                 reports[first + i] = new(row.Line, row.Id, reasons) { Fate = FateOf(row, reasons, isSame) };
             }
@@ -142,6 +146,11 @@ internal sealed class RecordImport(
     /// <summary>Why a row is refused; where it is not, what comes of it waits to be stored.</summary>
     private ImmutableArray<string> Judge(int row, ReadRow read, StoredRecord? record)
     {
+        if (read.Removes)
+        {
+            return Remove(row, read, record);
+        }
+
         if (read.Id is not null && record is null)
         {
             return [$"There is no {Type.Label.ToLowerInvariant()} {read.Id}. Leave the number blank to begin a record."];
@@ -152,7 +161,7 @@ internal sealed class RecordImport(
             return [misplaced];
         }
 
-        WriteRequest request = new RecordToBegin(author!, read.Filled, read.Workflow, Form: Type.Forms[0].Key);
+        WriteRequest request = new RecordToBegin(author!, read.Filled, read.Workflow, Form: Type.Forms[0].Key) { Import = kind.Import };
         if (record is not null)
         {
             // What is as it was is no change: a file may carry locked columns along.
@@ -169,7 +178,7 @@ internal sealed class RecordImport(
                 return [Overtaken(record)];
             }
 
-            request = new RecordToSave(author!, record.Id, record.Version, changes, Form: Type.Forms[0].Key);
+            request = new RecordToSave(author!, record.Id, record.Version, changes, Form: Type.Forms[0].Key) { Import = kind.Import };
         }
 
         var (write, instead) = writing.Judge(edition, record, request, kind.IsTrial);
@@ -202,25 +211,50 @@ internal sealed class RecordImport(
         return [];
     }
 
+    private ImmutableArray<string> Remove(int row, ReadRow read, StoredRecord? record)
+    {
+        if (record is null)
+        {
+            isSame = true;
+            return [];
+        }
+
+        if (read.Version != record.Version)
+        {
+            return [Overtaken(record)];
+        }
+
+        leaving.Add((row, record));
+        return [];
+    }
+
     /// <summary>Stores what is waiting in one short transaction. Where somebody saved one of the records meanwhile, that row is refused.</summary>
     private async Task StoreAsync(ImmutableArray<ReadRow> rows, CancellationToken cancellation)
     {
-        var waiting = pending.ToList();
+        var (waiting, gone) = (pending.ToList(), leaving.ToList());
         pending.Clear();
-        if (waiting.Count == 0)
+        leaving.Clear();
+        if (waiting.Count + gone.Count == 0)
         {
             return;
         }
 
         ImmutableArray<WriteOutcome> outcomes = [];
+        ImmutableArray<string?> stay = [];
         await unit.RunAsync(
             async () =>
             {
-                outcomes = await writing.StoreAsync([.. waiting.Select(one => one.Write)], cancellation);
-                var stored = outcomes.Count(outcome => outcome is WriteOutcome.Stored);
+                outcomes = waiting.Count == 0 ? [] : await writing.StoreAsync([.. waiting.Select(one => one.Write)], cancellation);
+                stay = gone.Count == 0 ? [] : await removal.RemoveAsync(Type, author!.Person, [.. gone.Select(one => one.Record)], cancellation);
+                var stored = outcomes.Count(outcome => outcome is WriteOutcome.Stored) + stay.Count(why => why is null);
                 await db.Imports.Where(one => one.Id == kind.Import).ExecuteUpdateAsync(set => set.SetProperty(one => one.Stored, one => one.Stored + stored), cancellation);
             },
             cancellation);
+        foreach (var ((row, _), why) in gone.Zip(stay))
+        {
+            Report(row, rows[row], why);
+        }
+
         foreach (var ((row, write), outcome) in waiting.Zip(outcomes))
         {
             Stored += outcome is WriteOutcome.Stored ? 1 : 0;
@@ -236,11 +270,17 @@ internal sealed class RecordImport(
         }
     }
 
+    private void Report(int row, ReadRow read, string? why)
+    {
+        Stored += why is null ? 1 : 0;
+        reports[row] = new(read.Line, read.Id, why is null ? [] : [why]) { Fate = why is null ? RowFate.Removes : null };
+    }
+
     private static RowFate? FateOf(ReadRow row, ImmutableArray<string> reasons, bool isSame) =>
         !reasons.IsEmpty ? null : isSame ? RowFate.Leaves : row.Id is null ? RowFate.Begins : RowFate.Changes;
 
     private string Overtaken(StoredRecord record) => string.Create(CultureInfo.InvariantCulture,
-        $"{names.NameOf(record.ChangedBy)} saved this record on {record.ChangedAt:d MMM yyyy HH:mm} UTC, after the file was made. Export it again, or choose to overwrite later saves.");
+        $"{names.NameOf(record.ChangedBy)} saved this record on {record.ChangedAt:d MMM yyyy HH:mm} UTC, after {(kind.TakesBack ? "it came in. What was saved since stays." : "the file was made. Export it again, or choose to overwrite later saves.")}");
 
     private static Value Plain(Value value) => value.IsBlank ? Value.Blank : value;
 }
@@ -249,4 +289,5 @@ internal sealed class RecordImport(
 /// <param name="Import">By which the import is asked for.</param>
 /// <param name="IsTrial">Whether nothing is stored.</param>
 /// <param name="Overwrites">Whether a row counts also where its record has been saved since the file was made.</param>
-internal sealed record ImportKind(Guid Import, bool IsTrial = false, bool Overwrites = false);
+/// <param name="TakesBack">Whether another import is taken back.</param>
+internal sealed record ImportKind(Guid Import, bool IsTrial = false, bool Overwrites = false, bool TakesBack = false);

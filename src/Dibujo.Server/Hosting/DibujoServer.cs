@@ -59,6 +59,7 @@ internal static class DibujoServer
         builder.Services.AddSingleton<Circumstances>();
         builder.Services.AddScoped<RecordLookup>();
         builder.Services.AddScoped<RecordWriting>();
+        builder.Services.AddScoped<RecordRemoval>();
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddScoped<DemoWorld>();
         builder.Services.AddSignIn();
@@ -124,6 +125,7 @@ internal static class DibujoServer
         ReadColumn.Map(api);
         TakeTable.Map(api);
         ReadImport.Map(api);
+        TakeImportBack.Map(api);
         ReadDraft.Map(api);
         SaveDraft.Map(api);
         MakeDraftStep.Map(api);

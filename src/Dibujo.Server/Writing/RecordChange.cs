@@ -50,8 +50,8 @@ internal static class RecordChange
     /// <param name="before">The values before; null for a record that has just been begun.</param>
     /// <param name="fromStage">The stage before.</param>
     /// <param name="through">The setting in which it came; null where nobody asked for it.</param>
-    /// <param name="ticket">By which whoever asked for it knows the request.</param>
-    internal static HistoryEntry? Entry(StoredRecord record, int edition, RecordValues? before, string fromStage, Setting? through = null, Guid? ticket = null)
+    /// <param name="request">Who asked for it and how; null where nobody did.</param>
+    internal static HistoryEntry? Entry(StoredRecord record, int edition, RecordValues? before, string fromStage, Setting? through = null, WriteRequest? request = null)
     {
         var changed = Different(before ?? RecordValues.Empty, record.Values);
         return before is not null && changed.IsEmpty && record.Stage == fromStage ? null : new()
@@ -66,7 +66,8 @@ internal static class RecordChange
             After = Only(record.Values, changed),
             Channel = through is null ? null : SubjectTypes.KeyOf(through.Channel),
             Form = through is { Channel: Channel.Form or Channel.List } ? through.Form : null,
-            Ticket = ticket,
+            Ticket = request?.Ticket,
+            Import = request?.Import,
             FromStage = fromStage,
             ToStage = record.Stage,
         };

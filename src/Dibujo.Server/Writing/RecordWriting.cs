@@ -87,7 +87,7 @@ internal sealed class RecordWriting(DibujoDb db, UnitOfWork unit, Editions editi
 
         var at = clock.GetUtcNow().UtcDateTime;
         var changed = stored is null ? RecordChange.Begun(edition, setting, verdict, at) : RecordChange.Changed(stored, edition, setting, verdict, at);
-        var entry = RecordChange.Entry(changed, edition.Number, stored is null ? null : RecordChange.Before(stored, edition), setting.Stage, through, request.Ticket);
+        var entry = RecordChange.Entry(changed, edition.Number, stored is null ? null : RecordChange.Before(stored, edition), setting.Stage, through, request);
         if (entry is null)
         {
             return (new(edition, through, stored, stored!, null, record), null);

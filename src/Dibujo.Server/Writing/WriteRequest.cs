@@ -12,6 +12,9 @@ internal abstract record WriteRequest(Author By, ImmutableDictionary<string, Val
 {
     /// <summary>By which the sender knows it: where it comes once more, since the answer was lost, nothing is done twice. Null for one that is never sent again.</summary>
     public Guid? Ticket { get; init; }
+
+    /// <summary>The import by which it comes; null for any other way.</summary>
+    public Guid? Import { get; init; }
 }
 
 /// <summary>A record to be begun, in a workflow by its key; null for the record type's first.</summary>

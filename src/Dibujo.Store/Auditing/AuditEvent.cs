@@ -46,6 +46,9 @@ public enum AuditEvent
     /// <summary>Records came in from a file.</summary>
     RecordsImported,
 
+    /// <summary>What an import did was taken back by whoever had begun it.</summary>
+    ImportTakenBack,
+
     /// <summary>An administrator made an account, and a link to set its password by.</summary>
     PersonInvited,
 

@@ -440,6 +440,9 @@ namespace Dibujo.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("Import")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("RecordId")
                         .HasColumnType("INTEGER");
 
@@ -454,6 +457,9 @@ namespace Dibujo.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("Import")
+                        .HasFilter("\"Import\" IS NOT NULL");
 
                     b.HasIndex("By", "Ticket")
                         .IsUnique()
@@ -527,8 +533,14 @@ namespace Dibujo.Store.Migrations
                     b.Property<string>("Address")
                         .HasColumnType("TEXT");
 
+                    b.Property<DateTime>("BegunAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("By")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Outcome")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("RecordType")
@@ -541,7 +553,15 @@ namespace Dibujo.Store.Migrations
                     b.Property<int>("Stored")
                         .HasColumnType("INTEGER");
 
+                    b.Property<Guid?>("TakesBack")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("ThroughAt")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
+
+                    b.HasIndex("By", "BegunAt");
 
                     b.ToTable("Imports");
                 });

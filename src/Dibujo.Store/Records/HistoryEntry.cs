@@ -2,7 +2,7 @@ using Dibujo.Core.Values;
 
 namespace Dibujo.Store.Records;
 
-/// <summary>One save of a record: who, when, and what was before and after. Only ever added.</summary>
+/// <summary>One save of a record: who, when, and what was before and after. Only ever added, but for records that an import began and that are taken back with it.</summary>
 public sealed class HistoryEntry
 {
     /// <summary>Number of the entry.</summary>
@@ -43,6 +43,9 @@ public sealed class HistoryEntry
     /// did not say.
     /// </summary>
     public Guid? Ticket { get; init; }
+
+    /// <summary>The import that it came by; null for any other way.</summary>
+    public Guid? Import { get; init; }
 
     /// <summary>The stage before.</summary>
     public required string FromStage { get; init; }

@@ -25,6 +25,7 @@ const words: Record<AuditEvent, string> = {
   rulesImported: 'Brought rules in',
   recordsExported: 'Took records out',
   recordsImported: 'Brought records in',
+  importTakenBack: 'Took back what had come in',
   personInvited: 'Invited a person',
   accountChanged: 'Changed an account',
   accountDisabled: 'Disabled an account',

@@ -6,7 +6,7 @@ import type { ListRequest, RecordType } from '../api/generated';
 /** Records out to a file and in from one. */
 export function Files({ type, request }: { type: RecordType; request: Omit<ListRequest, 'after' | 'take'> }) {
   const [isOpen, setOpen] = useState(false);
-  const address = `/api/record-types/${encodeURIComponent(type.key)}/records.csv`;
+  const records = `/api/record-types/${encodeURIComponent(type.key)}/records`;
   const view = `list=${encodeURIComponent(JSON.stringify(request))}`;
   return (
     <Menu opened={isOpen} onChange={setOpen}>
@@ -15,11 +15,13 @@ export function Files({ type, request }: { type: RecordType; request: Omit<ListR
       </Menu.Target>
       <Menu.Dropdown>
         <Menu.Label>For a spreadsheet: labels and names, as you write</Menu.Label>
-        <Out label="What this view shows" to={`${address}?written=true&${view}`} name={type.key} />
-        <Out label="All records" to={`${address}?written=true`} name={type.key} />
+        <Out label="What this view shows, as a workbook" to={`${records}.xlsx?${view}`} name={`${type.key}.xlsx`} />
+        <Out label="All records, as a workbook" to={`${records}.xlsx`} name={`${type.key}.xlsx`} />
+        <Out label="What this view shows" to={`${records}.csv?written=true&${view}`} name={`${type.key}.csv`} />
+        <Out label="All records" to={`${records}.csv?written=true`} name={`${type.key}.csv`} />
         <Menu.Label>For programs: keys and numbers</Menu.Label>
-        <Out label="What this view shows, as data" to={`${address}?${view}`} name={type.key} />
-        <Out label="All records, as data" to={address} name={type.key} />
+        <Out label="What this view shows, as data" to={`${records}.csv?${view}`} name={`${type.key}.csv`} />
+        <Out label="All records, as data" to={`${records}.csv`} name={`${type.key}.csv`} />
         <Menu.Divider />
         <Menu.Item component={Link} to={`/types/${type.key}/intake`}>
           Bring records in…
@@ -29,9 +31,9 @@ export function Files({ type, request }: { type: RecordType; request: Omit<ListR
   );
 }
 
-/** Records that go out as a file of separated values. */
+/** Records that go out as a file. */
 const Out = ({ label, to, name }: { label: string; to: string; name: string }) => (
-  <Menu.Item component="a" href={to} download={`${name}.csv`}>
+  <Menu.Item component="a" href={to} download={name}>
     {label}
   </Menu.Item>
 );

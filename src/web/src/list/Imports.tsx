@@ -1,7 +1,9 @@
-import { Anchor, Button, Table, Title } from '@mantine/core';
+import { Anchor, Button, Group, Table, Text, Title } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { answered } from '../api/client';
-import { endImport, listImports, type ImportEntry } from '../api/generated';
+import { useState } from 'react';
+import { answered, type Problem } from '../api/client';
+import { endImport, listImports, takeImportBack, type ImportEntry } from '../api/generated';
+import lines from '../sheet/lines.module.css';
 import { writtenNumber } from '../writing/numbers';
 import { when } from '../writing/when';
 import classes from './IntakePage.module.css';
@@ -17,6 +19,21 @@ export function Imports({ recordType, onOpen }: { recordType: string; onOpen: (i
     queryFn: () => answered(listImports()),
     refetchInterval: ({ state }) => (state.data?.some(({ isThrough }) => !isThrough) ? often : false),
   }).data;
+  const [asked, setAsked] = useState<string>();
+  const [problem, setProblem] = useState<Problem>();
+  const again = () => queries.invalidateQueries({ queryKey: ['imports'] });
+
+  async function takeBack(id: string) {
+    setAsked(undefined);
+    setProblem(undefined);
+    try {
+      onOpen((await answered(takeImportBack({ path: { id } }))).id);
+      await again();
+    } catch (failure) {
+      setProblem(failure as Problem);
+    }
+  }
+
   const own = imports?.filter((one) => one.recordType === recordType) ?? [];
   return own.length === 0 ? null : (
     <section className={classes.sheet} aria-label="Brought in lately">
@@ -35,39 +52,68 @@ export function Imports({ recordType, onOpen }: { recordType: string; onOpen: (i
               <Table.Td>{when(one.begunAt)}</Table.Td>
               <Table.Td>{words(one)}</Table.Td>
               <Table.Td ta="right">
-                {one.isThrough ? (
-                  <Anchor component="button" size="sm" onClick={() => onOpen(one.id)}>
-                    Row by row
-                  </Anchor>
-                ) : (
-                  <Button
-                    size="compact-sm"
-                    variant="default"
-                    onClick={() =>
-                      void answered(endImport({ path: { id: one.id } })).then(() =>
-                        queries.invalidateQueries({ queryKey: ['imports'] }),
-                      )
-                    }
-                  >
-                    End it here
-                  </Button>
+                <Group gap="xs" justify="flex-end">
+                  {one.isThrough ? (
+                    <>
+                      {mayBeTakenBack(one) && asked !== one.id && (
+                        <Button size="compact-sm" variant="default" onClick={() => setAsked(one.id)}>
+                          Take it back…
+                        </Button>
+                      )}
+                      <Anchor component="button" size="sm" onClick={() => onOpen(one.id)}>
+                        Row by row
+                      </Anchor>
+                    </>
+                  ) : (
+                    <Button
+                      size="compact-sm"
+                      variant="default"
+                      onClick={() => void answered(endImport({ path: { id: one.id } })).then(again)}
+                    >
+                      End it here
+                    </Button>
+                  )}
+                </Group>
+                {asked === one.id && (
+                  <div role="group" aria-label="Take it back">
+                    <Text size="sm" my={4} ta="left">
+                      Records that it began are removed, others get back what they held. What somebody saved since stays.
+                    </Text>
+                    <Group gap="xs" justify="flex-end">
+                      <Button size="compact-sm" data-autofocus onClick={() => void takeBack(one.id)}>
+                        Take {writtenNumber(one.imported)} {one.imported === 1 ? 'row' : 'rows'} back
+                      </Button>
+                      <Button size="compact-sm" variant="default" onClick={() => setAsked(undefined)}>
+                        Leave it as it is
+                      </Button>
+                    </Group>
+                  </div>
                 )}
               </Table.Td>
             </Table.Tr>
           ))}
         </Table.Tbody>
       </Table>
+      {problem && (
+        <Text size="sm" role="alert" className={lines.wrong}>
+          {problem.title} {problem.detail}
+        </Text>
+      )}
     </section>
   );
 }
 
-function words({ isThrough, rows, looked, imported, refused, notReached, failure }: ImportEntry): string {
+const mayBeTakenBack = ({ isTakingBack, isTakenBack, imported }: ImportEntry) => !isTakingBack && !isTakenBack && imported > 0;
+
+function words({ isThrough, rows, looked, imported, refused, notReached, failure, isTakingBack, isTakenBack }: ImportEntry): string {
+  const what = isTakingBack ? 'records' : 'rows';
   if (!isThrough) {
-    return `${writtenNumber(looked)} of ${writtenNumber(rows)} rows are looked at`;
+    return `${writtenNumber(looked)} of ${writtenNumber(rows)} ${what} are looked at${isTakingBack ? ', to take back what had come in' : ''}`;
   }
   return [
-    `${writtenNumber(imported)} of ${writtenNumber(rows)} taken in`,
-    ...(refused > 0 ? [`${writtenNumber(refused)} refused`] : []),
+    `${writtenNumber(imported)} of ${writtenNumber(rows)} ${isTakingBack ? 'taken back' : 'taken in'}`,
+    ...(isTakenBack ? ['taken back since'] : []),
+    ...(refused > 0 ? [`${writtenNumber(refused)} ${isTakingBack ? 'stay as they are' : 'refused'}`] : []),
     ...(notReached > 0 ? [`${writtenNumber(notReached)} not come to`] : []),
     ...(failure ? [failure] : []),
   ].join(', ');

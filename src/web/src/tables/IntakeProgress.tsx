@@ -41,12 +41,12 @@ export function IntakeProgress({ id, children }: Props) {
           <Text size="sm" mt="sm">
             {progress.isTrial
               ? `${writtenNumber(progress.looked)} of ${writtenNumber(progress.rows)} rows are looked at; nothing is stored yet.`
-              : `${writtenNumber(progress.looked)} of ${writtenNumber(progress.rows)} rows are taken in. This page may be left; they go on until you sign out.`}
+              : `${writtenNumber(progress.looked)} of ${writtenNumber(progress.rows)} ${progress.isTakingBack ? 'records are taken back' : 'rows are taken in'}. This page may be left; they go on until you sign out.`}
           </Text>
           <Group mt={4}>
             <Progress
               className={classes.grow}
-              aria-label="Rows taken in"
+              aria-label={progress.isTakingBack ? 'Records taken back' : 'Rows taken in'}
               value={progress.rows > 0 ? (100 * progress.looked) / progress.rows : 100}
             />
             <Button variant="default" onClick={() => void endImport({ path: { id } })}>
@@ -58,16 +58,16 @@ export function IntakeProgress({ id, children }: Props) {
       {report && (
         <>
           <Text size="sm" mt="sm" role="status">
-            {progress?.isTrial ? wouldBe(report) : wordsOf(report)}{' '}
+            {progress?.isTrial ? wouldBe(report) : progress?.isTakingBack ? takenBack(report) : wordsOf(report)}{' '}
             {notReached > 0 &&
               `${report.ended ?? ''} ${
-                notReached === 1 ? 'One row was not come to.' : `${writtenNumber(notReached)} rows were not come to.`
+                notReached === 1 ? 'One was not come to.' : `${writtenNumber(notReached)} were not come to.`
               }`}
             {progress?.encoding &&
               ` The file does not say in which encoding it is, and was read as ${progress.encoding}: look whether letters with accents are right.`}
           </Text>
           {children?.(report.imported - count(report, 'leaves'))}
-          {refused.length > 0 && (
+          {refused.length > 0 && !progress?.isTakingBack && (
             <Button component="a" variant="default" mt="xs" download="refused.csv" href={`/api/imports/${id}/refused.csv`}>
               The refused rows as a file, with why
             </Button>
@@ -76,7 +76,7 @@ export function IntakeProgress({ id, children }: Props) {
             <table className={classes.table} aria-label="Refused rows">
               <thead>
                 <tr>
-                  <th>Row</th>
+                  <th>{progress?.isTakingBack ? 'No.' : 'Row'}</th>
                   <th>Why</th>
                 </tr>
               </thead>
@@ -121,6 +121,12 @@ function wouldBe(report: ImportReport): string {
   ].join(', ');
   return `${does ? `It would ${does}.` : 'It would do nothing.'} ${refusedWords(report, true)}`;
 }
+
+const takenBack = ({ imported, refused }: ImportReport): string =>
+  [
+    imported === 1 ? 'One record is as it was before.' : `${writtenNumber(imported)} records are as they were before.`,
+    ...(refused > 0 ? [refused === 1 ? 'One stays as it is.' : `${writtenNumber(refused)} stay as they are.`] : []),
+  ].join(' ');
 
 const wordsOf = (report: ImportReport): string =>
   `${report.imported === 1 ? 'One row is a record.' : `${writtenNumber(report.imported)} rows are records.`} ${refusedWords(report, false)}`;
