@@ -60,6 +60,7 @@ internal static class DibujoServer
         builder.Services.AddScoped<RecordLookup>();
         builder.Services.AddScoped<RecordWriting>();
         builder.Services.AddScoped<RecordRemoval>();
+        builder.Services.AddScoped<RecordExport>();
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddScoped<DemoWorld>();
         builder.Services.AddSignIn();

@@ -1,6 +1,7 @@
-import { NumberInput, Select, TextInput } from '@mantine/core';
+import { Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { DefaultValue, Field } from '../api/generated';
+import { ReadInput } from '../sheet/ReadInput';
 
 interface Props {
   field: Field;
@@ -13,7 +14,7 @@ const nothing = { value: '', label: 'nothing' };
 export function DefaultInput({ field, onChange }: Props) {
   const { type } = field;
   const fixed = field.default?.kind === 'value' ? field.default.value : null;
-  const [typed, setTyped] = useState<string | number>();
+  const [typed, setTyped] = useState<string>();
   const pick = (data: { value: string; label: string }[], value: string, take: (picked: string) => DefaultValue) => (
     <Select
       label="On a new record"
@@ -59,14 +60,13 @@ export function DefaultInput({ field, onChange }: Props) {
     case 'number':
     case 'money':
       return (
-        <NumberInput
+        <ReadInput
+          type={type}
           size="xs"
           label="On a new record"
           placeholder="nothing"
-          hideControls
-          value={typed ?? (typeof fixed === 'number' ? fixed : '')}
-          onChange={setTyped}
-          onBlur={give}
+          value={typeof fixed === 'number' ? fixed : null}
+          onChange={(value) => onChange(typeof value === 'number' ? { kind: 'value', value } : null)}
         />
       );
     case 'text':

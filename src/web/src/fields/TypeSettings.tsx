@@ -1,9 +1,10 @@
-import { Checkbox, Group, NumberInput, Select, Stack, Textarea, TextInput } from '@mantine/core';
+import { Checkbox, Group, Select, Stack, Textarea, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answered } from '../api/client';
 import { listRecordTypes, type FieldType } from '../api/generated';
 import { partsOf } from '../engine/parts';
+import { ReadInput } from '../sheet/ReadInput';
 import { optionsFrom } from './fieldKinds';
 
 interface Props {
@@ -118,6 +119,9 @@ function Limits({ min, max, onDone }: Limit & { onDone: (limits: Limit) => void 
   );
 }
 
+/** Any number, as fine as there are. */
+const anyNumber = { kind: 'number', scale: 10 } as const;
+
 /** A number that is taken over when it has been typed; blank for none. */
 function Amount({
   label,
@@ -128,20 +132,13 @@ function Amount({
   value: number | null | undefined;
   onDone: (value: number | null) => void;
 }) {
-  const [typed, setTyped] = useState<number | string>();
   return (
-    <NumberInput
+    <ReadInput
+      type={anyNumber}
       size="xs"
       label={label}
-      hideControls
-      value={typed ?? value ?? ''}
-      onChange={setTyped}
-      onBlur={() => {
-        if (typed !== undefined) {
-          onDone(typeof typed === 'number' ? typed : null);
-          setTyped(undefined);
-        }
-      }}
+      value={value ?? null}
+      onChange={(next) => onDone(typeof next === 'number' ? next : null)}
     />
   );
 }

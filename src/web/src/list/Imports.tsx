@@ -105,7 +105,17 @@ export function Imports({ recordType, onOpen }: { recordType: string; onOpen: (i
 
 const mayBeTakenBack = ({ isTakingBack, isTakenBack, imported }: ImportEntry) => !isTakingBack && !isTakenBack && imported > 0;
 
-function words({ isThrough, rows, looked, imported, refused, notReached, failure, isTakingBack, isTakenBack }: ImportEntry): string {
+function words({
+  isThrough,
+  rows,
+  looked,
+  imported,
+  refused,
+  notReached,
+  failure,
+  isTakingBack,
+  isTakenBack,
+}: ImportEntry): string {
   const what = isTakingBack ? 'records' : 'rows';
   if (!isThrough) {
     return `${writtenNumber(looked)} of ${writtenNumber(rows)} ${what} are looked at${isTakingBack ? ', to take back what had come in' : ''}`;

@@ -1,17 +1,17 @@
-import { Button, Group } from '@mantine/core';
 import { useRef, useState } from 'react';
 import type { FieldType } from '../api/generated';
 import type { PossibleValue, Reading, Value } from '../engine/answers';
 import { useReading } from '../engine/useReading';
-import { inLocale } from '../writing/dates';
 import { DateInput } from './DateInput';
+import { Meanings } from './Meanings';
 import { NumberInput } from './NumberInput';
 
 interface Props {
   type: Extract<FieldType, { kind: 'date' | 'dateTime' | 'number' | 'money' }>;
   value: Value;
   onChange: (value: Value) => void;
-  'aria-label': string;
+  'aria-label'?: string;
+  label?: string;
   placeholder?: string;
   size?: 'xs';
   variant?: 'unstyled';
@@ -61,13 +61,7 @@ export function ReadInput({ type, value, onChange, ...shared }: Props) {
         <NumberInput {...common} type={type} />
       )}
       {open && 'choices' in open.reading && (
-        <Group gap={6} mt={4}>
-          {open.reading.choices.map((one) => (
-            <Button key={one.text} size="compact-xs" variant="default" onClick={() => choose(one)}>
-              {inLocale(one.text)}
-            </Button>
-          ))}
-        </Group>
+        <Meanings of={shared['aria-label'] ?? shared.label ?? open.text} choices={open.reading.choices} onChoose={choose} />
       )}
     </div>
   );

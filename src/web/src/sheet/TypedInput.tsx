@@ -4,7 +4,7 @@ import type { Value } from '../engine/answers';
 
 export interface TypedProps extends Pick<
   TextInputProps,
-  'id' | 'variant' | 'size' | 'placeholder' | 'readOnly' | 'aria-describedby' | 'aria-label' | 'error'
+  'id' | 'variant' | 'size' | 'label' | 'placeholder' | 'readOnly' | 'aria-describedby' | 'aria-label' | 'error'
 > {
   value: Value;
   /** Takes in what has been typed so far; more may come. */
