@@ -8,13 +8,14 @@ namespace Dibujo.Core.Inference;
 /// <param name="Decimals">What stands before the fraction; the other mark, spaces and apostrophes set off thousands.</param>
 public sealed record CellFormat(DateOrder Dates = DateOrder.DayFirst, DecimalMark Decimals = DecimalMark.Point)
 {
+    /// <summary>All there are, by order and mark: they are asked for at every cell.</summary>
+    private static readonly Notation[,] Notations = { { Make("en-GB", 0), Make("en-GB", 1) }, { Make("en-US", 0), Make("en-US", 1) } };
+
     /// <summary>The same as a notation: what a cell leaves open the column as a whole has told.</summary>
     [JsonIgnore]
-    public Notation Notation => Languages.Of(Dates == DateOrder.DayFirst ? "en-GB" : "en-US") with
-    {
-        Marks = NumberMarks.All[Decimals == DecimalMark.Point ? 0 : 1],
-        IsDecided = true,
-    };
+    public Notation Notation => Notations[Dates == DateOrder.DayFirst ? 0 : 1, Decimals == DecimalMark.Point ? 0 : 1];
+
+    private static Notation Make(string language, int marks) => Languages.Of(language) with { Marks = NumberMarks.All[marks], IsDecided = true };
 }
 
 /// <summary>What comes first in a date such as 03/04/2026.</summary>
