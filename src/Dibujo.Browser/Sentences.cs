@@ -32,7 +32,7 @@ internal static partial class Sentences
     internal static string Hear(int program, string said, int[] likeTape, string likeText)
     {
         var definition = Programs.DefinitionOf(program);
-        return AnswerWriter.Write(to => to.Write(Hearing.Of(said, definition.Type, definition.Rules, RuleTape.Rule(Tape.Read(likeTape, likeText)))));
+        return AnswerWriter.Write(to => to.Write(Hearing.Of(said, definition.Type, definition.Rules, RuleTape.Rule(Tape.Read(likeTape, likeText)), Readings.Own)));
     }
 
     /// <summary>
@@ -51,11 +51,11 @@ internal static partial class Sentences
             var (column, said) = (cell["column"].Integer, cell["text"].Text);
             if (column < table.Drivers.Length)
             {
-                to.Write(CellHearing.Cell(said, table.Drivers[column], type));
+                to.Write(CellHearing.Cell(said, table.Drivers[column], type, Readings.Own));
             }
             else
             {
-                to.Write(CellHearing.Answer(said, table.Outputs[column - table.Drivers.Length], type));
+                to.Write(CellHearing.Answer(said, table.Outputs[column - table.Drivers.Length], type, Readings.Own));
             }
         }));
     }

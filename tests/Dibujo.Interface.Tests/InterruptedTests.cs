@@ -100,8 +100,9 @@ public sealed class InterruptedTests(Server server) : IClassFixture<Server>
         browser.See("[role=grid] [data-row]");
         for (var pages = 0; pages < 3; pages++)
         {
+            var height = browser.Evaluate("document.querySelector('[role=grid]').scrollHeight");
             browser.Run("document.querySelector('[role=grid]').scrollTop = 1e6");
-            Thread.Sleep(700);
+            browser.Until("more rows", () => Equals(browser.Evaluate("document.querySelector('[role=grid]').scrollHeight"), height) ? null : "");
         }
 
         browser.Press("input[aria-label='Tick all rows fetched so far']");
@@ -169,6 +170,46 @@ public sealed class InterruptedTests(Server server) : IClassFixture<Server>
         browser.See("section[aria-label='Brought in lately'] td", "1 of 2 taken in, 1 refused");
         browser.Press("section[aria-label='Brought in lately'] button", "Row by row");
         browser.See("section[aria-label='Bring records in']", "An imported loan needs its borrower.");
+        browser.Press("section[aria-label='Brought in lately'] button", "Take it back…");
+        browser.Press("[aria-label='Take it back'] button", "Take 1 row back");
+        browser.See("section[aria-label='Bring records in']", "One record is as it was before.");
+        browser.See("section[aria-label='Brought in lately'] td", "taken back since");
+        browser.Open(Lists);
+        browser.Retype("input[aria-label='Search texts']", "Café sign");
+        browser.See("main", "No record is like that.");
+    }
+
+    [Fact]
+    public async Task A_server_that_is_killed_under_ones_hands_costs_nothing_that_was_typed()
+    {
+        var data = DemoFolder.New();
+        var process = await ServerProcess.Start(data);
+        var address = process.Address;
+        try
+        {
+            using var browser = new Browser(address);
+            browser.SignIn("lorenz", $"{Lists}/new");
+            browser.SeeLive();
+            browser.Type("#field-title", "Iron Heron");
+            browser.Type("#field-purpose", "resea" + Keys.Tab);
+            await process.DisposeAsync();
+            browser.Type("#field-startDate", "3/1/2031" + Keys.Tab);
+            browser.SeeValue("#field-startDate", "Mar 1, 2031");
+            browser.Press("button", "Save");
+            browser.See("section[role=alert]", "The server does not answer.");
+            process = await ServerProcess.StartAt(address, data);
+            browser.SeeValue("#field-title", "Iron Heron");
+            browser.Press("button", "Save");
+            browser.See("nav[aria-label=Place]", "No. ");
+            browser.Open(Lists);
+            browser.Retype("input[aria-label='Search texts']", "Iron Heron");
+            browser.See("[role=status]", "1 record", isExact: true);
+        }
+        finally
+        {
+            await process.DisposeAsync();
+            Directory.Delete(data, recursive: true);
+        }
     }
 
     /// <summary>In another window of the same browser somebody signs in, or out.</summary>

@@ -3,6 +3,7 @@ using Dibujo.Core.Conditions;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Sentences;
+using Notation = Dibujo.Core.Notations.Notation;
 
 namespace Dibujo.Core.Speech;
 
@@ -12,7 +13,7 @@ public static class CellHearing
     private static readonly string[] Anything = ["", "-", "–", "—", "any", "anything", "*"];
 
     /// <summary>A test on that driver, such as "Air", "&gt;= 50,000" or "is one of Air or Sea"; null for what cannot be heard as one.</summary>
-    public static Cell? Cell(string said, Subject driver, RecordType type)
+    public static Cell? Cell(string said, Subject driver, RecordType type, Notation? notation = null)
     {
         if (Anything.Contains(said.Trim().ToLowerInvariant(), StringComparer.Ordinal))
         {
@@ -21,13 +22,13 @@ public static class CellHearing
 
         var lexicon = Lexicon.Of(type);
         return lexicon.Names.Subjects.Of(driver) is not { } subject ? null
-            : (Test(said, driver, subject, lexicon) ?? Test($"is {said}", driver, subject, lexicon)) is { } clause
+            : (Test(said, driver, subject, lexicon, notation) ?? Test($"is {said}", driver, subject, lexicon, notation)) is { } clause
                 ? new(clause.Test) { Comparands = clause.Comparands }
                 : null;
     }
 
     /// <summary>An answer of that output: states, a value, choices or a text; null for what cannot be heard as one.</summary>
-    public static Answer? Answer(string said, Output output, RecordType type)
+    public static Answer? Answer(string said, Output output, RecordType type, Notation? notation = null)
     {
         var text = said.Trim();
         if (Anything.Contains(text.ToLowerInvariant(), StringComparer.Ordinal))
@@ -36,7 +37,7 @@ public static class CellHearing
         }
 
         var lexicon = Lexicon.Of(type);
-        var listener = new Listener(text);
+        var listener = new Listener(text, notation ?? Notation.Plain);
         var names = new NameListener(listener, lexicon);
         var values = new ValueListener(listener, lexicon, names);
         Answer? heard = output switch
@@ -51,9 +52,9 @@ public static class CellHearing
         return heard;
     }
 
-    private static Clause? Test(string said, Subject driver, FieldType subject, Lexicon lexicon)
+    private static Clause? Test(string said, Subject driver, FieldType subject, Lexicon lexicon, Notation? notation)
     {
-        var listener = new Listener(said);
+        var listener = new Listener(said, notation ?? Notation.Plain);
         var names = new NameListener(listener, lexicon);
         var heard = new TestListener(listener, lexicon, names, new(listener, lexicon, names)).On(driver, subject) as Clause;
         return listener.IsAtEnd && listener.Questions.IsEmpty ? heard : null;

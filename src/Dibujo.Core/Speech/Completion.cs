@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Notations;
 using Dibujo.Core.Sentences;
 
 namespace Dibujo.Core.Speech;
@@ -8,7 +9,7 @@ internal static class Completion
 {
     internal static ImmutableArray<SentenceOffer> Of(string said, Lexicon lexicon)
     {
-        var listener = new Listener(said);
+        var listener = new Listener(said, Notation.Plain);
         new RuleListener(listener, lexicon, []).Rule(new("", ""));
         // An article that stands last may be the beginning of something else.
         var rest = listener.EndOf(listener.Words.Length);

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Notations;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Sentences;
@@ -21,7 +22,12 @@ public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess>
 
     /// <summary>Hears a rule among others; key, reason and whether it is on are those of <paramref name="like"/>, and its name if that has one. What is said to be added to one of the others comes back as that one.</summary>
     /// <remarks>The other rules tell whether it makes sense to show what rests shown: only where one of them hides it.</remarks>
-    public static Hearing Of(string said, RecordType type, IEnumerable<Rule> rules, Rule like)
+    /// <param name="said">What was said.</param>
+    /// <param name="type">The record type.</param>
+    /// <param name="rules">The other rules.</param>
+    /// <param name="like">What it is like otherwise.</param>
+    /// <param name="notation">How whoever says it writes days and numbers, where it is no canonical sentence.</param>
+    public static Hearing Of(string said, RecordType type, IEnumerable<Rule> rules, Rule like, Notation? notation = null)
     {
         var (canonical, _) = SentenceReading.Of(said, type, like);
         if (canonical is not null)
@@ -34,7 +40,7 @@ public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess>
             return new(null, null, [], null, new(MostCharacters, $"This is longer than {MostCharacters} characters. Say it in several rules.", []));
         }
 
-        var listener = new Listener(said);
+        var listener = new Listener(said, notation ?? Notation.Plain);
         ImmutableArray<Rule> all = [.. rules];
         var rule = listener.First(() => new AdditionListener(listener, Lexicon.Of(type), all).Rule(), () => new RuleListener(listener, Lexicon.Of(type), all).Rule(like));
         return rule is null ? new(null, null, [], null, Misunderstanding.Of(listener, Lexicon.Of(type)))

@@ -1,9 +1,12 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Notations;
 
 namespace Dibujo.Core.Speech;
 
 /// <summary>Words with a place in them up to which they have been understood, what was guessed on the way, and what could have come at each place.</summary>
-internal sealed class Listener(string said)
+/// <param name="said">What was said.</param>
+/// <param name="notation">How whoever said it writes days and numbers.</param>
+internal sealed class Listener(string said, Notation notation)
 {
     private readonly List<Guess> guesses = [];
     private readonly List<Question> questions = [];
@@ -14,7 +17,10 @@ internal sealed class Listener(string said)
 
     internal string Said => said;
 
-    internal ImmutableArray<Word> Words { get; } = Speech.Words.Of(said);
+    internal ImmutableArray<Word> Words { get; } = Speech.Words.Of(said, notation);
+
+    /// <summary>How whoever said it writes days and numbers.</summary>
+    internal Notation Notation => notation;
 
     /// <summary>Number of the word that comes next.</summary>
     internal int At { get; set; }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Dibujo.Core.Conditions;
+using Dibujo.Core.Notations;
 using Dibujo.Core.Records;
 using Dibujo.Core.Sentences;
 using Dibujo.Core.Values;
@@ -69,12 +70,18 @@ internal sealed class ValueListener(Listener listener, Lexicon lexicon, NameList
     {
         listener.Expect(hint, isHint: true);
         listener.TookAny(Currencies);
-        if (listener.Next is not { Kind: WordKind.Number, Text: var digits } || !ExactDecimal.TryParseGrouped(digits, out var amount))
+        if (listener.Next is not { Kind: WordKind.Number, Text: var digits } || AmountReader.Read(digits, listener.Notation, 28) is not [var read, .. var others])
         {
             return null;
         }
 
-        listener.At++;
+        var from = listener.At++;
+        var amount = read.Amount;
+        if (others.Count > 0)
+        {
+            Ask(from, others.Prepend(read).Select(one => listener.Notation.Amount(one.Amount)));
+        }
+
         if (listener.TookAny("thousand"))
         {
             amount *= 1000;
@@ -105,8 +112,22 @@ internal sealed class ValueListener(Listener listener, Lexicon lexicon, NameList
     private Literal? Date()
     {
         listener.Expect("a date such as 24 Nov 2026", isHint: true);
-        return listener.Next is { Kind: WordKind.Day, Text: var day } && listener.At++ >= 0 ? new(new Text(day)) : null;
+        if (listener.Next is not { Kind: WordKind.Day, Text: var day, Others: var others })
+        {
+            return null;
+        }
+
+        var from = listener.At++;
+        if (!others.IsDefaultOrEmpty)
+        {
+            Ask(from, others.Prepend(day));
+        }
+
+        return new(new Text(day));
     }
+
+    /// <summary>Nobody knows which of these was meant: they are offered, each as it cannot be mistaken.</summary>
+    private void Ask(int from, IEnumerable<string> meant) => listener.Ask(from, meant.Select(one => new Wordage(one, one)));
 
     private Literal? Text()
     {

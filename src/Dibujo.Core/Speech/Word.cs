@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+
 namespace Dibujo.Core.Speech;
 
 /// <summary>One word of what somebody said.</summary>
@@ -9,6 +11,9 @@ internal readonly record struct Word(string Text, WordKind Kind, int Start, int 
 {
     /// <summary>The key that stands after # behind quoted text; null where none does.</summary>
     internal string? Key { get; init; }
+
+    /// <summary>Of a day, what else it may be as its writer writes; default or empty where that is certain.</summary>
+    internal ImmutableArray<string> Others { get; init; }
 }
 
 /// <summary>What a <see cref="Word"/> is.</summary>
@@ -16,7 +21,7 @@ internal enum WordKind
 {
     Plain,
 
-    /// <summary>Digits, as <see cref="Values.ExactDecimal"/> reads them.</summary>
+    /// <summary>Digits, with what its writer sets between and behind them.</summary>
     Number,
 
     /// <summary>A calendar day; its text is the day as it is stored.</summary>

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using System.Text.RegularExpressions;
+using Dibujo.Core.Notations;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Speech;
@@ -24,31 +24,64 @@ internal static partial class Words
         ["it's"] = ["it", "is"],
     };
 
-    internal static ImmutableArray<Word> Of(string text)
+    /// <param name="text">What was typed.</param>
+    /// <param name="notation">How its writer writes days and numbers; null for a name, which nobody writes in several ways.</param>
+    internal static ImmutableArray<Word> Of(string text, Notation? notation = null)
     {
         var words = ImmutableArray.CreateBuilder<Word>();
-        for (var match = Pattern().Match(text); match.Success; match = match.NextMatch())
+        for (var match = Pattern().Match(text); match.Success; match = Pattern().Match(text, match.Index + Taken(match, notation ?? Notation.Plain)))
         {
-            Add(words, match);
+            Add(words, match, notation ?? Notation.Plain);
         }
 
         return words.ToImmutable();
     }
 
-    private static void Add(ImmutableArray<Word>.Builder words, Match match)
+    /// <summary>How much of it is one word: what looks like a day and is none is something else, and where a comma is no point it may part numbers.</summary>
+    private static int Taken(Match match, Notation notation) =>
+        match.Groups["day"].Success && Days(match.Value, notation).Count == 0 ? Lead(match.Value)
+        : match.Groups["number"] is { Success: true, Length: var length } number && IsList(number.Value, notation) ? Lead(number.Value)
+        : match.Length;
+
+    /// <summary>How long the first run of letters or of digits is.</summary>
+    private static int Lead(string text)
+    {
+        var end = 1;
+        while (end < text.Length && char.IsAsciiDigit(text[end]) == char.IsAsciiDigit(text[end - 1]) && char.IsLetterOrDigit(text[end]) || (end == 1 && text[0] == '-'))
+        {
+            end++;
+        }
+
+        return end;
+    }
+
+    private static bool IsList(string number, Notation notation) =>
+        notation.Marks.Point != ',' && number.Contains(',', StringComparison.Ordinal) && AmountReader.Read(number, notation with { IsDecided = true }, 28).Count == 0 && !number.Contains('.', StringComparison.Ordinal);
+
+    private static void Add(ImmutableArray<Word>.Builder words, Match match, Notation notation)
     {
         var (start, end) = (match.Index, match.Index + match.Length);
         if (match.Groups["quoted"] is { Success: true } quoted)
         {
             words.Add(new(quoted.Value, WordKind.Quoted, start, end) { Key = match.Groups["key"] is { Success: true } key ? key.Value : null });
         }
-        else if (match.Groups["day"].Success && Day(match.Value) is { } day)
+        else if (match.Groups["day"].Success)
         {
-            words.Add(new(day, WordKind.Day, start, end));
+            if (Days(match.Value, notation) is [var day, .. var others])
+            {
+                words.Add(new(day, WordKind.Day, start, end) { Others = [.. others] });
+            }
+            else
+            {
+                var length = Lead(match.Value);
+                words.Add(new(match.Value[..length].ToLowerInvariant(), char.IsAsciiDigit(match.Value[0]) ? WordKind.Number : WordKind.Plain, start, start + length));
+            }
         }
         else if (match.Groups["number"] is { Success: true } number)
         {
-            words.Add(new(Thousands(number.Value, match.Groups["times"].Value), WordKind.Number, start, end));
+            var length = Taken(match, notation);
+            words.Add(length < match.Length ? new(number.Value[..length], WordKind.Number, start, start + length)
+                : new(Thousands(number.Value, match.Groups["times"].Value, notation), WordKind.Number, start, end));
         }
         else if (match.Groups["word"].Success)
         {
@@ -71,25 +104,18 @@ internal static partial class Words
         : [word.TrimEnd('\'')];
 
     /// <summary>"50k" is 50,000.</summary>
-    private static string Thousands(string number, string times) => times.ToUpperInvariant() switch
-    {
-        "K" when ExactDecimal.TryParseGrouped(number, out var amount) => (amount * 1000).ToString(CultureInfo.InvariantCulture),
-        "M" when ExactDecimal.TryParseGrouped(number, out var amount) => (amount * 1_000_000).ToString(CultureInfo.InvariantCulture),
-        _ => number,
-    };
+    private static string Thousands(string number, string times, Notation notation) =>
+        times.Length > 0 && AmountReader.Read(number, notation, 28) is [var read] ? notation.Amount(read.Amount * (times is "k" or "K" ? 1000 : 1_000_000)) : number;
 
-    private static string? Day(string text) => DateOnly.TryParseExact(
-        text.Replace(",", "", StringComparison.Ordinal), ["yyyy-MM-dd", "d.M.yyyy", "d MMM yyyy", "d MMMM yyyy"],
-        CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
-        ? new Date(day).Plain
-        : null;
+    /// <summary>The days that it may be, as they are stored; that which its writer means first.</summary>
+    private static List<string> Days(string text, Notation notation) => [.. DayReader.Read(text, notation, default).Select(day => new Date(day).Plain)];
 
     [GeneratedRegex(
         """
         “(?<quoted>[^”]*)”(\#(?<key>[\w-]+))?|"(?<quoted>[^"]*)"(\#(?<key>[\w-]+))?
         |(?<braced>\{[^}]*\})
-        |(?<day>\d{4}-\d{2}-\d{2}|\d{1,2}\.\d{1,2}\.\d{4}|\d{1,2}\ [A-Za-z]{3,9},?\ \d{4})(?!\w)
-        |(?<number>-?(\d{1,3}(,\d{3})+|\d+)(\.\d+)?)(?<times>[kKmM])?(?!\w)
+        |(?<day>\d{1,4}(?<mark>[-/.])\d{1,2}\k<mark>\d{1,4}|\d{1,2}\.?\ \p{L}{3,12}\.?,?\ \d{4}|(?i:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)\p{L}*\.?\ \d{1,2}(st|nd|rd|th)?,?\ \d{4})(?![\w])
+        |(?<number>-?(\d{1,3}([.,'’\u00A0\u202F]\d{3})+|\d+)([.,]\d+)?)(?<times>[kKmM])?(?!\w)
         |(?<word>[\p{L}\p{N}_]+(['’][\p{L}]+)*['’]?)
         |>=|<=|<>|!=|\S
         """,

@@ -5,7 +5,7 @@ using Dibujo.Core.Csv;
 namespace Dibujo.Server.Exchange;
 
 /// <summary>What came of an import, as it is kept for a day.</summary>
-/// <param name="Report">What came of its rows; of those that were taken in only how many they were.</param>
+/// <param name="Report">What came of its rows.</param>
 /// <param name="Failure">Why it ended before it was through.</param>
 internal sealed record ImportOutcome(ImportReport? Report, string? Failure)
 {
@@ -20,9 +20,13 @@ internal sealed record ImportOutcome(ImportReport? Report, string? Failure)
     /// <summary>The encoding in which the file was taken to be, where it does not say so itself.</summary>
     public string? Encoding { get; init; }
 
-    internal string Json => JsonSerializer.Serialize(
-        Report is null ? this : this with { Report = Report with { Rows = [.. Report.Rows.Where(row => !row.Reasons.IsEmpty)] } }, Options);
+    /// <summary>It as a whole, without its rows.</summary>
+    internal string Short => JsonSerializer.Serialize(this with { Report = Report is null ? null : Report with { Rows = [] }, Headers = [], Refused = [] }, Options);
 
+    /// <summary>All of it.</summary>
+    internal string Long => JsonSerializer.Serialize(this, Options);
+
+    /// <summary>As it was written; what says nothing where it was not.</summary>
     internal static ImportOutcome Of(string? json) => (json is null ? null : JsonSerializer.Deserialize<ImportOutcome>(json, Options)) ?? new(null, null);
 }
 

@@ -5,6 +5,7 @@ using Dibujo.Core.Csv;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Dibujo.Store.Auditing;
+using Dibujo.Store.Records;
 using Dibujo.Store.Writing;
 using Microsoft.EntityFrameworkCore;
 
@@ -44,7 +45,20 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
     {
         var running = known.Values.Where(one => one.By.Identity!.Name == user.Identity!.Name && !one.IsTrial && one.ThroughAt is null).ToList();
         var stored = await db.Imports.AsNoTracking().Where(one => one.By == user.Identity!.Name && one.ThroughAt != null && one.BegunAt > Now - Memory)
-            .OrderByDescending(one => one.BegunAt).Take(MostTold).ToListAsync(cancellation);
+            .OrderByDescending(one => one.BegunAt).Take(MostTold)
+            // Not what came of each row: that is long.
+            .Select(one => new StoredImport
+            {
+                Id = one.Id,
+                RecordType = one.RecordType,
+                By = one.By,
+                BegunAt = one.BegunAt,
+                Rows = one.Rows,
+                Stored = one.Stored,
+                ThroughAt = one.ThroughAt,
+                Outcome = one.Outcome,
+                TakesBack = one.TakesBack,
+            }).ToListAsync(cancellation);
         return running.Concat(stored.Select(one => RunningImport.Of(one, user))).DistinctBy(one => one.Id).OrderByDescending(one => one.BegunAt);
     }
 
@@ -84,10 +98,10 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
         await scope.ServiceProvider.GetRequiredService<UnitOfWork>().RunAsync(
             async () =>
             {
-                foreach (var broken in await db.Imports.Where(one => one.ThroughAt == null).ToListAsync(cancellation))
+                foreach (var broken in await db.Imports.AsNoTracking().Where(one => one.ThroughAt == null).ToListAsync(cancellation))
                 {
-                    broken.ThroughAt = Now;
-                    broken.Outcome = new ImportOutcome(null, $"The server was stopped before it was through. {broken.Stored} of {broken.Rows} rows were taken in before.").Json;
+                    var outcome = new ImportOutcome(null, $"The server was stopped before it was through. {broken.Stored} of {broken.Rows} rows were taken in before.").Short;
+                    await db.Imports.Where(one => one.Id == broken.Id).ExecuteUpdateAsync(set => set.SetProperty(one => one.ThroughAt, Now).SetProperty(one => one.Outcome, outcome), cancellation);
                     db.Audit.Add(new()
                     {
                         At = Now,
@@ -185,7 +199,8 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
                     db.Audit.Add(entry);
                 }
 
-                await db.Imports.Where(one => one.Id == import.Id).ExecuteUpdateAsync(set => set.SetProperty(one => one.ThroughAt, Now).SetProperty(one => one.Outcome, outcome.Json));
+                await db.Imports.Where(one => one.Id == import.Id).ExecuteUpdateAsync(set => set
+                    .SetProperty(one => one.ThroughAt, Now).SetProperty(one => one.Outcome, outcome.Short).SetProperty(one => one.Details, outcome.Report == null ? null : outcome.Long));
             },
             CancellationToken.None);
     }

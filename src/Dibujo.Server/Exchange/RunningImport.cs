@@ -61,7 +61,7 @@ internal sealed class RunningImport(Guid id, string recordType, ClaimsPrincipal 
     /// <summary>An import that is through, as it is kept.</summary>
     internal static RunningImport Of(StoredImport stored, ClaimsPrincipal by)
     {
-        var outcome = ImportOutcome.Of(stored.Outcome);
+        var outcome = ImportOutcome.Of(stored.Details ?? stored.Outcome);
         var refused = outcome.Refused.Select(row => new ReadRow(row.Line, null, null, null, null, ImmutableDictionary<string, Core.Values.Value>.Empty, []) { Cells = row.Cells });
         var entry = new AuditEntry { At = stored.BegunAt, Event = AuditEvent.RecordsImported, Who = stored.By, About = "" };
         return new(stored.Id, stored.RecordType, by, new([.. refused], null) { Headers = outcome.Headers, Encoding = outcome.Encoding }, false, entry, new())

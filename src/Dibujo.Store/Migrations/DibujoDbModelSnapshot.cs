@@ -540,6 +540,9 @@ namespace Dibujo.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Details")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Outcome")
                         .HasColumnType("TEXT");
 

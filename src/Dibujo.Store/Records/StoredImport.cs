@@ -22,13 +22,16 @@ public sealed class StoredImport
     public required int Rows { get; init; }
 
     /// <summary>How many have been taken in; counted in the same transaction.</summary>
-    public int Stored { get; set; }
+    public int Stored { get; init; }
 
     /// <summary>When it was through, however it ended, in UTC; null while it goes on.</summary>
-    public DateTime? ThroughAt { get; set; }
+    public DateTime? ThroughAt { get; init; }
 
-    /// <summary>What came of it, as JSON; null while it goes on.</summary>
-    public string? Outcome { get; set; }
+    /// <summary>What came of it as a whole, as JSON; null while it goes on.</summary>
+    public string? Outcome { get; init; }
+
+    /// <summary>What came of each row, as JSON; null while it goes on. It is long, and read only where it is asked for.</summary>
+    public string? Details { get; init; }
 
     /// <summary>The import that this one takes back; null for one from a file.</summary>
     public Guid? TakesBack { get; init; }

@@ -1,3 +1,4 @@
+using Dibujo.Core.Notations;
 using Dibujo.Core.Packs;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Sentences;
@@ -153,4 +154,41 @@ public class HearingTests
         Assert.Equal("Require Second valuation by Insured value", Hear("second valuation is required if insured value is over 50,000").Rule!.Name);
 
     private static Hearing Hear(string said) => Hearing.Of(said, Loans.RecordType, Loans.Rules, new Rule("r", ""));
+
+    [Theory]
+    [InlineData("de-DE", "1.3.2027", "before 1 Mar 2027")]
+    [InlineData("en-US", "3/1/2027", "before 1 Mar 2027")]
+    [InlineData("en-GB", "1/3/2027", "before 1 Mar 2027")]
+    [InlineData("en-US", "March 1st, 2027", "before 1 Mar 2027")]
+    [InlineData("ja-JP", "2027/3/1", "before 1 Mar 2027")]
+    public void A_day_is_heard_as_whoever_says_it_writes(string language, string day, string meant)
+    {
+        var heard = Heard($"hide fee if start date is before {day}", language);
+
+        Assert.Equal($"While Start date is {meant}, hide Fee.", heard.Sentence);
+    }
+
+    [Theory]
+    [InlineData("de-DE", "1.250,50", "EUR 1,250.5")]
+    [InlineData("de-DE", "300.000", "EUR 300,000")]
+    [InlineData("en-US", "1.250,50", "EUR 1,250.5")]
+    [InlineData("fr-CH", "1’250.50", "EUR 1,250.5")]
+    [InlineData("de-DE", "1,5k", "EUR 1,500")]
+    public void An_amount_is_heard_as_whoever_says_it_writes(string language, string amount, string meant)
+    {
+        var heard = Heard($"hide fee if insured value is more than {amount}", language);
+
+        Assert.Equal($"While Insured value is more than {meant}, hide Fee.", heard.Sentence);
+    }
+
+    [Fact]
+    public void A_day_that_may_be_two_is_asked_for()
+    {
+        var heard = Heard("hide fee if start date is before 1/3/2031", "ja-JP");
+
+        Assert.Null(heard.Rule);
+        Assert.Equal(["2031-03-01", "2031-01-03"], heard.Question!.Options.Select(option => option.Text));
+    }
+
+    private static Hearing Heard(string said, string language) => Hearing.Of(said, Loans.RecordType, Loans.Rules, new Rule("", ""), Notation.Of(language));
 }

@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Dibujo.Store.Migrations
 {
     [DbContext(typeof(DibujoDb))]
-    [Migration("20261201142357_Imports")]
+    [Migration("20261201145447_Imports")]
     partial class Imports
     {
         /// <inheritdoc />
@@ -541,6 +541,9 @@ namespace Dibujo.Store.Migrations
 
                     b.Property<string>("By")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Details")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Outcome")

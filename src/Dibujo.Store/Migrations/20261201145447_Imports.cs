@@ -19,6 +19,12 @@ namespace Dibujo.Store.Migrations
                 defaultValue: new DateTime(1, 1, 1, 0, 0, 0, 0, DateTimeKind.Unspecified));
 
             migrationBuilder.AddColumn<string>(
+                name: "Details",
+                table: "Imports",
+                type: "TEXT",
+                nullable: true);
+
+            migrationBuilder.AddColumn<string>(
                 name: "Outcome",
                 table: "Imports",
                 type: "TEXT",
@@ -67,6 +73,10 @@ namespace Dibujo.Store.Migrations
 
             migrationBuilder.DropColumn(
                 name: "BegunAt",
+                table: "Imports");
+
+            migrationBuilder.DropColumn(
+                name: "Details",
                 table: "Imports");
 
             migrationBuilder.DropColumn(
