@@ -179,39 +179,6 @@ public sealed class InterruptedTests(Server server) : IClassFixture<Server>
         browser.See("main", "No record is like that.");
     }
 
-    [Fact]
-    public async Task A_server_that_is_killed_under_ones_hands_costs_nothing_that_was_typed()
-    {
-        var data = DemoFolder.New();
-        var process = await ServerProcess.Start(data);
-        var address = process.Address;
-        try
-        {
-            using var browser = new Browser(address);
-            browser.SignIn("lorenz", $"{Lists}/new");
-            browser.SeeLive();
-            browser.Type("#field-title", "Iron Heron");
-            browser.Type("#field-purpose", "resea" + Keys.Tab);
-            await process.DisposeAsync();
-            browser.Type("#field-startDate", "3/1/2031" + Keys.Tab);
-            browser.SeeValue("#field-startDate", "Mar 1, 2031");
-            browser.Press("button", "Save");
-            browser.See("section[role=alert]", "The server does not answer.");
-            process = await ServerProcess.StartAt(address, data);
-            browser.SeeValue("#field-title", "Iron Heron");
-            browser.Press("button", "Save");
-            browser.See("nav[aria-label=Place]", "No. ");
-            browser.Open(Lists);
-            browser.Retype("input[aria-label='Search texts']", "Iron Heron");
-            browser.See("[role=status]", "1 record", isExact: true);
-        }
-        finally
-        {
-            await process.DisposeAsync();
-            Directory.Delete(data, recursive: true);
-        }
-    }
-
     /// <summary>In another window of the same browser somebody signs in, or out.</summary>
     private static void SignInElsewhere(Browser browser, string? person) => browser.RunLater(
         $$"""

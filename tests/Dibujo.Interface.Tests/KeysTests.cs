@@ -98,6 +98,7 @@ public sealed class KeysTests(Server server) : IClassFixture<Server>
         browser.Retype("#field-purpose", Keys.Backspace + Keys.Tab);
         browser.SeeValue("#field-purpose", "");
         browser.SeeNothing("[data-field=purpose] [role=alert]", "juggling");
+        browser.Press("[role=tab]", "Object and care");
         browser.Type("#field-object", "no object is called so" + Keys.Tab);
         browser.SeeValue("#field-object", "no object is called so");
         browser.See("[data-field=object] [role=alert]", "No record is called “no object is called so”.");

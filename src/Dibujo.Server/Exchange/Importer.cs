@@ -26,7 +26,7 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
     /// <summary>Of how many a person is told.</summary>
     private const int MostTold = 20;
 
-    /// <summary>Those that go on, and trials, of which nothing is stored.</summary>
+    /// <summary>Those that go on, trials, of which nothing is stored, and what could not be.</summary>
     private readonly ConcurrentDictionary<Guid, RunningImport> known = new();
     private readonly SemaphoreSlim turns = new(MostAtOnce, MostAtOnce);
     private int inLine;
@@ -43,7 +43,7 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
     /// <summary>The imports that somebody began lately, the latest first; trials are none.</summary>
     internal async Task<IEnumerable<RunningImport>> OfAsync(ClaimsPrincipal user, DibujoDb db, CancellationToken cancellation)
     {
-        var running = known.Values.Where(one => one.By.Identity!.Name == user.Identity!.Name && !one.IsTrial && one.ThroughAt is null).ToList();
+        var running = known.Values.Where(one => one.By.Identity!.Name == user.Identity!.Name && !one.IsTrial).ToList();
         var stored = await db.Imports.AsNoTracking().Where(one => one.By == user.Identity!.Name && one.ThroughAt != null && one.BegunAt > Now - Memory)
             .OrderByDescending(one => one.BegunAt).Take(MostTold)
             // Not what came of each row: that is long.
@@ -80,8 +80,8 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
         }
 
         var import = new RunningImport(Guid.NewGuid(), recordType, user, table, isTrial, entry, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping)) { BegunAt = Now, TakesBack = takesBack };
-        // A trial is forgotten at the next file of that person, and not kept for ever.
-        foreach (var earlier in known.Values.Where(one => one.IsTrial && one.ThroughAt is { } through && (one.By.Identity!.Name == user.Identity!.Name || through < Now - Memory)))
+        // A trial is forgotten at the next file of that person; what the store could not take in is not kept for ever either.
+        foreach (var earlier in known.Values.Where(one => one.ThroughAt is { } through && ((one.IsTrial && one.By.Identity!.Name == user.Identity!.Name) || through < Now - Memory)))
         {
             known.TryRemove(earlier.Id, out _);
         }
@@ -105,7 +105,7 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
                     db.Audit.Add(new()
                     {
                         At = Now,
-                        Event = AuditEvent.RecordsImported,
+                        Event = broken.TakesBack is null ? AuditEvent.RecordsImported : AuditEvent.ImportTakenBack,
                         Who = broken.By,
                         About = $"{await db.RecordTypes.Where(t => t.Key == broken.RecordType).Select(t => t.Label).FirstOrDefaultAsync(cancellation) ?? broken.RecordType}, {broken.Stored} of {broken.Rows} rows, broken off as the server was stopped",
                         Address = broken.Address,
@@ -126,25 +126,13 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
         var hasTurn = false;
         try
         {
-            await turns.WaitAsync(import.Cancellation.Token);
-            hasTurn = true;
             if (!kind.IsTrial)
             {
-                await ForgetAsync(db, unit, import.Entry.Who!, import.Cancellation.Token);
-                db.Imports.Add(new()
-                {
-                    Id = import.Id,
-                    RecordType = import.RecordType,
-                    By = import.Entry.Who!,
-                    Address = import.Entry.Address,
-                    Rows = rows.Length,
-                    BegunAt = import.BegunAt,
-                    TakesBack = import.TakesBack,
-                });
-                await unit.SaveAsync(import.Cancellation.Token);
-                db.ChangeTracker.Clear();
+                await NoteAsync(db, unit, import, rows.Length);
             }
 
+            await turns.WaitAsync(import.Cancellation.Token);
+            hasTurn = true;
             var edition = (await scope.ServiceProvider.GetRequiredService<Editions>().CurrentAsync(db, import.RecordType, CancellationToken.None))!;
             import.Work = ActivatorUtilities.CreateInstance<RecordImport>(scope.ServiceProvider, edition, import.By, kind);
             var report = await import.Work.RunAsync(rows, import.Cancellation.Token);
@@ -160,22 +148,20 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
         catch (OperationCanceledException) when (import.Cancellation.IsCancellationRequested)
         {
             import.Report = new ImportReport(0, 0, []) with { NotReached = rows.Length, Ended = "It was ended before it began." };
+            await KeepEndAsync(import, new(import.Report, null), kind);
         }
         catch (Exception failure) when (failure is not OutOfMemoryException)
         {
             LogFailure(failure, import.RecordType);
             import.Failure = $"Something went wrong at the server. {import.Work?.Stored ?? 0} rows were taken in before.";
-            if (!kind.IsTrial)
-            {
-                await KeepFailureAsync(import);
-            }
+            await KeepEndAsync(import, new(null, import.Failure), kind);
         }
         finally
         {
             import.ThroughAt = Now;
-            if (!kind.IsTrial)
+            if (import.IsKept)
             {
-                // The store tells of it from now on; where it cannot, it is told as broken off at the next start.
+                // The store tells of it from now on.
                 known.TryRemove(import.Id, out _);
             }
 
@@ -203,19 +189,44 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
                     .SetProperty(one => one.ThroughAt, Now).SetProperty(one => one.Outcome, outcome.Short).SetProperty(one => one.Details, outcome.Report == null ? null : outcome.Long));
             },
             CancellationToken.None);
+        import.IsKept = true;
     }
 
-    private async Task KeepFailureAsync(RunningImport import)
+    /// <summary>Keeps how one ended that did not come to its end; where the server itself is being stopped that is told at its next start.</summary>
+    private async Task KeepEndAsync(RunningImport import, ImportOutcome outcome, ImportKind kind)
     {
+        if (kind.IsTrial || lifetime.ApplicationStopping.IsCancellationRequested)
+        {
+            return;
+        }
+
         try
         {
             await using var scope = scopes.CreateAsyncScope();
-            await KeepAsync(scope.ServiceProvider.GetRequiredService<DibujoDb>(), scope.ServiceProvider.GetRequiredService<UnitOfWork>(), import, new(null, import.Failure), null);
+            await KeepAsync(scope.ServiceProvider.GetRequiredService<DibujoDb>(), scope.ServiceProvider.GetRequiredService<UnitOfWork>(), import, outcome, null);
         }
         catch (Exception failure) when (failure is not OutOfMemoryException)
         {
             LogFailure(failure, import.RecordType);
         }
+    }
+
+    /// <summary>Notes that it has been begun, so that it is told of also where the process ends before it is through.</summary>
+    private async Task NoteAsync(DibujoDb db, UnitOfWork unit, RunningImport import, int rows)
+    {
+        await ForgetAsync(db, unit, import.Entry.Who!, lifetime.ApplicationStopping);
+        db.Imports.Add(new()
+        {
+            Id = import.Id,
+            RecordType = import.RecordType,
+            By = import.Entry.Who!,
+            Address = import.Entry.Address,
+            Rows = rows,
+            BegunAt = import.BegunAt,
+            TakesBack = import.TakesBack,
+        });
+        await unit.SaveAsync(lifetime.ApplicationStopping);
+        db.ChangeTracker.Clear();
     }
 
     /// <summary>Forgets what came of imports too long ago to be told, and of those of one person that are too many.</summary>

@@ -52,6 +52,9 @@ internal sealed class RunningImport(Guid id, string recordType, ClaimsPrincipal 
     /// <summary>When it was through, in UTC; null while it goes on.</summary>
     internal DateTime? ThroughAt { get; set; }
 
+    /// <summary>Whether the store tells of it by now.</summary>
+    internal bool IsKept { get; set; }
+
     /// <summary>How many rows have been stored, as far as it is known here.</summary>
     internal int Stored { get; init; }
 
