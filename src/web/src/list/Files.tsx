@@ -17,8 +17,8 @@ export function Files({ type, request }: { type: RecordType; request: Omit<ListR
         <Menu.Label>For a spreadsheet: labels and names, as you write</Menu.Label>
         <Out label="What this view shows, as a workbook" to={`${records}.xlsx?${view}`} name={`${type.key}.xlsx`} />
         <Out label="All records, as a workbook" to={`${records}.xlsx`} name={`${type.key}.xlsx`} />
-        <Out label="What this view shows" to={`${records}.csv?written=true&${view}`} name={`${type.key}.csv`} />
-        <Out label="All records" to={`${records}.csv?written=true`} name={`${type.key}.csv`} />
+        <Out label="What this view shows, as CSV" to={`${records}.csv?written=true&${view}`} name={`${type.key}.csv`} />
+        <Out label="All records, as CSV" to={`${records}.csv?written=true`} name={`${type.key}.csv`} />
         <Menu.Label>For programs: keys and numbers</Menu.Label>
         <Out label="What this view shows, as data" to={`${records}.csv?${view}`} name={`${type.key}.csv`} />
         <Out label="All records, as data" to={`${records}.csv`} name={`${type.key}.csv`} />

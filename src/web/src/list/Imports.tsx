@@ -1,6 +1,6 @@
-import { Anchor, Button, Group, Table, Text, Title } from '@mantine/core';
+import { Button, Group, Table, Text, Title, UnstyledButton } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { Fragment, useRef, useState } from 'react';
 import { answered, type Problem } from '../api/client';
 import { endImport, listImports, takeImportBack, type ImportEntry } from '../api/generated';
 import lines from '../sheet/lines.module.css';
@@ -19,11 +19,14 @@ export function Imports({ recordType, onOpen }: { recordType: string; onOpen: (i
     queryFn: () => answered(listImports()),
     refetchInterval: ({ state }) => (state.data?.some(({ isThrough }) => !isThrough) ? often : false),
   }).data;
+  const heading = useRef<HTMLHeadingElement>(null);
   const [asked, setAsked] = useState<string>();
   const [problem, setProblem] = useState<Problem>();
   const again = () => queries.invalidateQueries({ queryKey: ['imports'] });
 
   async function takeBack(id: string) {
+    // What was pressed goes away.
+    heading.current?.focus();
     setAsked(undefined);
     setProblem(undefined);
     try {
@@ -37,7 +40,9 @@ export function Imports({ recordType, onOpen }: { recordType: string; onOpen: (i
   const own = imports?.filter((one) => one.recordType === recordType) ?? [];
   return own.length === 0 ? null : (
     <section className={classes.sheet} aria-label="Brought in lately">
-      <Title order={2}>Brought in lately</Title>
+      <Title order={2} ref={heading} tabIndex={-1}>
+        Brought in lately
+      </Title>
       <Table mt="xs">
         <Table.Thead>
           <Table.Tr>
@@ -48,49 +53,53 @@ export function Imports({ recordType, onOpen }: { recordType: string; onOpen: (i
         </Table.Thead>
         <Table.Tbody>
           {own.map((one) => (
-            <Table.Tr key={one.id}>
-              <Table.Td>{when(one.begunAt)}</Table.Td>
-              <Table.Td>{words(one)}</Table.Td>
-              <Table.Td ta="right">
-                <Group gap="xs" justify="flex-end">
-                  {one.isThrough ? (
-                    <>
-                      {mayBeTakenBack(one) && asked !== one.id && (
-                        <Button size="compact-sm" variant="default" onClick={() => setAsked(one.id)}>
-                          Take it back…
-                        </Button>
-                      )}
-                      <Anchor component="button" size="sm" onClick={() => onOpen(one.id)}>
-                        Row by row
-                      </Anchor>
-                    </>
-                  ) : (
-                    <Button
-                      size="compact-sm"
-                      variant="default"
-                      onClick={() => void answered(endImport({ path: { id: one.id } })).then(again)}
-                    >
-                      End it here
-                    </Button>
-                  )}
-                </Group>
-                {asked === one.id && (
-                  <div role="group" aria-label="Take it back">
-                    <Text size="sm" my={4} ta="left">
-                      Records that it began are removed, others get back what they held. What somebody saved since stays.
-                    </Text>
-                    <Group gap="xs" justify="flex-end">
-                      <Button size="compact-sm" data-autofocus onClick={() => void takeBack(one.id)}>
+            <Fragment key={one.id}>
+              <Table.Tr>
+                <Table.Td>{when(one.begunAt)}</Table.Td>
+                <Table.Td>{words(one)}</Table.Td>
+                <Table.Td ta="right">
+                  <Group gap="xs" justify="flex-end">
+                    {one.isThrough ? (
+                      <>
+                        {mayBeTakenBack(one) && asked !== one.id && (
+                          <Button size="compact-sm" variant="default" onClick={() => setAsked(one.id)}>
+                            Take it back…
+                          </Button>
+                        )}
+                        <UnstyledButton className={classes.link} onClick={() => onOpen(one.id)}>
+                          Row by row
+                        </UnstyledButton>
+                      </>
+                    ) : (
+                      <Button
+                        size="compact-sm"
+                        variant="default"
+                        onClick={() => void answered(endImport({ path: { id: one.id } })).then(again)}
+                      >
+                        End it here
+                      </Button>
+                    )}
+                  </Group>
+                </Table.Td>
+              </Table.Tr>
+              {asked === one.id && (
+                <Table.Tr>
+                  <Table.Td colSpan={3}>
+                    <Group gap="xs" role="group" aria-label="Take it back">
+                      <Text size="sm" className={classes.grow}>
+                        Records that it began are removed, others get back what they held. What somebody saved since stays.
+                      </Text>
+                      <Button size="compact-sm" ref={(button) => button?.focus()} onClick={() => void takeBack(one.id)}>
                         Take {writtenNumber(one.imported)} {one.imported === 1 ? 'row' : 'rows'} back
                       </Button>
                       <Button size="compact-sm" variant="default" onClick={() => setAsked(undefined)}>
                         Leave it as it is
                       </Button>
                     </Group>
-                  </div>
-                )}
-              </Table.Td>
-            </Table.Tr>
+                  </Table.Td>
+                </Table.Tr>
+              )}
+            </Fragment>
           ))}
         </Table.Tbody>
       </Table>

@@ -1,6 +1,6 @@
 import { Button, FileButton, Group, Text, Title } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router-dom';
 import type { Problem } from '../api/client';
 import { answered } from '../api/client';
@@ -30,6 +30,13 @@ export function IntakePage() {
   const [chosen, setChosen] = useState<Chosen>();
   const [trial, setTrial] = useState<string>();
   const [problem, setProblem] = useState<Problem>();
+  const heading = useRef<HTMLHeadingElement>(null);
+
+  /** What was pressed goes away as what comes of it is shown. */
+  function show(id: string) {
+    setAddress({ import: id });
+    heading.current?.focus();
+  }
 
   async function send({ file, overwrite }: Chosen, dryRun: boolean) {
     setProblem(undefined);
@@ -49,7 +56,7 @@ export function IntakePage() {
         setTrial(id);
       } else {
         setChosen(undefined);
-        setAddress({ import: id });
+        show(id);
         await queries.invalidateQueries({ queryKey: ['imports'] });
       }
     } catch (mistake) {
@@ -72,7 +79,9 @@ export function IntakePage() {
         ]}
       />
       <section className={classes.sheet} aria-label="Bring records in">
-        <Title order={2}>Bring records in from a file</Title>
+        <Title order={2} ref={heading} tabIndex={-1}>
+          Bring records in from a file
+        </Title>
         <Text size="sm" mt="xs">
           A workbook (.xlsx) or separated values (.csv). The first line names the columns, by the labels or keys of fields. A row
           with a number in the column “No.” or “id” changes that record; one without begins a record. Every row is judged by the
@@ -123,7 +132,7 @@ export function IntakePage() {
           </Text>
         )}
       </section>
-      <Imports recordType={key} onOpen={(id) => setAddress({ import: id })} />
+      <Imports recordType={key} onOpen={show} />
     </main>
   );
 }

@@ -68,7 +68,7 @@ export function IntakeProgress({ id, children }: Props) {
           </Text>
           {children?.(report.imported - count(report, 'leaves'))}
           {refused.length > 0 && !progress?.isTakingBack && (
-            <Button component="a" variant="default" mt="xs" download="refused.csv" href={`/api/imports/${id}/refused.csv`}>
+            <Button component="a" variant="default" my="xs" download="refused.csv" href={`/api/imports/${id}/refused.csv`}>
               The refused rows as a file, with why
             </Button>
           )}
@@ -76,7 +76,7 @@ export function IntakeProgress({ id, children }: Props) {
             <table className={classes.table} aria-label="Refused rows">
               <thead>
                 <tr>
-                  <th>{progress?.isTakingBack ? 'No.' : 'Row'}</th>
+                  <th className={classes.number}>{progress?.isTakingBack ? 'No.' : 'Row'}</th>
                   <th>Why</th>
                 </tr>
               </thead>
