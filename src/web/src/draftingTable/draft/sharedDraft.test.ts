@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { CollisionView, Definition, DraftStepView, DraftView, Rule, RuleEdit } from '../../api/generated';
-import type { Problem } from '../../api/client';
+import type { CollisionView, Definition, DraftStepView, DraftView, Rule, RuleEdit, SignInView } from '../../api/generated';
+import { signedInHere, type Problem } from '../../api/client';
 import { MemoryStorage } from '../../pending/memoryStorage';
 import { random } from '../../pending/random';
 import { Shelf } from '../../pending/shelf';
@@ -8,6 +8,12 @@ import type { DraftEdit } from './draftEdits';
 import { SharedDraft, type DraftServer } from './sharedDraft';
 import { after, isSame } from './steps';
 import type { StepStore } from './undo';
+
+/** How many drafts are written; more of them by the environment. */
+const rounds = Number((globalThis as { process?: { env: Record<string, string | undefined> } }).process?.env.DIBUJO_ROUNDS ?? 25);
+
+/** Has whoever waits for it know that somebody is signed in again. */
+const signedIn = () => void signedInHere({} as SignInView);
 
 const rule = (key: string, name = key): Rule => ({ key, name, on: true, cases: [] });
 const type = { key: 'loan' } as Definition['recordType'];
@@ -22,18 +28,19 @@ class FakeServer {
   steps: DraftStepView[] = [];
   collisions: CollisionView[] = [];
   revisions: DraftView['revisions'] = {};
+  edition: number | null = null;
   /** Whether the next request does not arrive, or its answer does not. */
   fails = (): 'before' | 'after' | false => false;
 
   /** Why the next request is refused. */
-  refusal = (): Problem | undefined => undefined;
+  refusal: (by: string) => Problem | undefined = () => undefined;
 
   constructor(public draft: Definition) {}
 
   of(by: string): DraftServer {
     const lossy = <T>(answer: () => T): Promise<T> => {
       const failure = this.fails();
-      const refusal = this.refusal();
+      const refusal = this.refusal(by);
       if (refusal) {
         return Promise.reject(refusal as unknown as Error);
       }
@@ -73,7 +80,7 @@ class FakeServer {
   private news(since: number) {
     return {
       version: this.version,
-      edition: null,
+      edition: this.edition,
       steps: this.steps.filter(({ version }) => version > since),
       collisions: this.collisions,
     };
@@ -85,7 +92,7 @@ class FakeServer {
       definition: this.draft,
       problems: [],
       ruleProblems: [],
-      edition: null,
+      edition: this.edition,
       revisions: this.revisions,
       typeRevision: 0,
       collisions: this.collisions,
@@ -278,36 +285,50 @@ describe('a draft that two write at once', () => {
     expect(ada.present().canUndo).toBe(false);
   });
 
-  it('ends the same for both, with every edit in it or waiting, however many requests are lost', async () => {
-    for (let seed = 1; seed <= 40; seed++) {
+  it('ends the same for both, with every edit in it or waiting and in its author’s name, whatever comes between', async () => {
+    for (let seed = 1; seed <= rounds; seed++) {
       const gone = new Set<SharedDraft>();
       const chance = random(seed);
       const server = new FakeServer(draftOf('a', 'b', 'c', 'd', 'e', 'f'));
-      const browsers = ['ada', 'ina'].map((by) => new Browser(by));
+      // Both write at one browser and at another, so that what one of them keeps there is seen by the other.
+      const shared = new MemoryStorage();
+      const people = ['ada', 'ina'];
+      const browsers = people.map((by) => new Browser(by, shared));
       const drafts = browsers.map((browser) => browser.open(server));
       const written: string[][] = [[], []];
+      const signedOut = new Set<string>();
       server.fails = () => (chance() < 0.2 ? (chance() < 0.5 ? 'before' : 'after') : false);
+      server.refusal = (by) => (signedOut.has(by) ? { status: 401, title: 'Nobody is signed in.' } : undefined);
       for (let edit = 0; edit < 50; edit++) {
         for (const [who, draft] of drafts.entries()) {
-          randomEdit(draft, `${who}-${edit}`, chance, written[who]!);
+          randomEdit(draft, `${people[who]}-${edit}`, chance, written[who]!);
           await vi.advanceTimersByTimeAsync(Math.floor(chance() * 500));
-          if (chance() < 0.3) {
+          const comes = chance();
+          if (comes < 0.3) {
             await draft.pull();
-          }
-          if (chance() < 0.05) {
+          } else if (comes < 0.35) {
             // The window is loaded anew: what was on its way arrives, or does not.
             await vi.advanceTimersByTimeAsync(200);
             gone.add(draft);
             drafts[who] = browsers[who]!.open(server);
+          } else if (comes < 0.4) {
+            signedOut.add(people[who]!);
+          } else if (comes < 0.5 && signedOut.delete(people[who]!)) {
+            signedIn();
+          } else if (comes < 0.55) {
+            server.edition = (server.edition ?? 0) + 1;
+            await draft.published(server.edition);
           }
         }
       }
       server.fails = () => false;
+      signedOut.clear();
+      signedIn();
       await Promise.all([...gone].map((draft) => draft.close()));
       await vi.advanceTimersByTimeAsync(20_000);
       for (const draft of drafts) {
         await draft.pull();
-        expect(draft.present().isSaved).toBe(true);
+        expect(draft.present()).toMatchObject({ isSaved: true, edition: server.edition });
         expect(isSame(draft.present().definition, server.draft)).toBe(true);
         expect(draft.present().collisions).toEqual(server.collisions);
       }
@@ -317,6 +338,11 @@ describe('a draft that two write at once', () => {
       written.forEach((all) =>
         lastOfEach(all).forEach((name) => expect(stored.has(name) || waits.has(name), `${seed}: ${name}`).toBe(true)),
       );
+      // Nothing came in another's name: whoever wrote a name first sent it.
+      const firsts = new Map(
+        server.steps.toReversed().flatMap(({ step, by }) => step.edits.map((one) => [one.rule?.name ?? '', by] as const)),
+      );
+      firsts.forEach((by, name) => expect(/ (ada|ina)-/.exec(name)?.[1] ?? by, `${seed}: ${name}`).toBe(by));
     }
   }, 60_000);
 });
