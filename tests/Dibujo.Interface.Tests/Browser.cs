@@ -14,7 +14,8 @@ internal sealed class Browser : IDisposable
         return [...document.querySelectorAll(css)].find((one) => one.checkVisibility() && holds(one.innerText));
         """;
 
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+    /// <summary>A machine that is busy with other things takes long; who is not kept waiting does not notice.</summary>
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(45);
     private const int MostTold = 1500;
     private const int MostTabs = 200;
     private const int UsualWidth = 1280;
