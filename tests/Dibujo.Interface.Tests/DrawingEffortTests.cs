@@ -127,6 +127,8 @@ public sealed class DrawingEffortTests(Server server) : IClassFixture<Server>
         browser.See($"section[aria-label='The field {label}']");
         if (choices.Length > 0)
         {
+            // What is said of it comes a moment later, and moves everything below it.
+            browser.See("section[aria-label^='The field'] [role=alert]", "without choices");
             browser.Press("section[aria-label^='The field'] textarea");
             browser.Keyboard(string.Join(Keys.Enter, choices) + Keys.Tab);
             browser.See("tr[data-chosen]", choices[^1]);

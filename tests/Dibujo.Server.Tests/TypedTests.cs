@@ -42,7 +42,7 @@ public sealed class TypedTests(Site site) : IClassFixture<Site>
 
         using var answer = await rosa.Save(id, new { startDate = "1/3/2027", insuredValue = "300.000" });
 
-        Assert.Equal(["wrongType insuredValue", "wrongType startDate"], await answer.Refusals());
+        Assert.Equal(["wrongType startDate", "wrongType insuredValue"], await answer.Refusals());
         Assert.Contains("“1/3/2027” may be 1 Mar 2027 or 3 Jan 2027.", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Equal("2027-01-10", (await rosa.Read($"/api/records/{id}"))["values"]!["startDate"]!.GetValue<string>());
     }

@@ -25,6 +25,7 @@ internal sealed class ChangeCheck(RuleProgram program, Form form, IRecordLookup?
             return changes;
         }
 
+        var first = refusals.Count;
         foreach (var (key, value) in raw)
         {
             if (type.Find(key) is not { } field || !program.IsOnForm(key, form.Key))
@@ -53,7 +54,11 @@ internal sealed class ChangeCheck(RuleProgram program, Form form, IRecordLookup?
             changes[key] = fitted;
         }
 
+        // In the order of the fields, however they came.
+        refusals.Sort(first, refusals.Count - first, Comparer<Refusal>.Create((one, other) => (Place(one), one.Field, one.Reason).CompareTo((Place(other), other.Field, other.Reason))));
         return changes;
+
+        int Place(Refusal refusal) => type.Find(refusal.Field ?? "") is { } field ? type.Fields.IndexOf(field) : int.MaxValue;
     }
 
     private Value? Fit(Field field, Value value, Notation? written, out string why)

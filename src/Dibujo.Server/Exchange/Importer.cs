@@ -177,6 +177,8 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
     private async Task KeepAsync(DibujoDb db, UnitOfWork unit, RunningImport import, ImportOutcome outcome, AuditEntry? entry)
     {
         db.ChangeTracker.Clear();
+        // Written out before anybody waits for it.
+        var (whole, all) = (outcome.Short, outcome.Report is null ? null : outcome.Long);
         await unit.RunAsync(
             async () =>
             {
@@ -186,7 +188,7 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
                 }
 
                 await db.Imports.Where(one => one.Id == import.Id).ExecuteUpdateAsync(set => set
-                    .SetProperty(one => one.ThroughAt, Now).SetProperty(one => one.Outcome, outcome.Short).SetProperty(one => one.Details, outcome.Report == null ? null : outcome.Long));
+                    .SetProperty(one => one.ThroughAt, Now).SetProperty(one => one.Outcome, whole).SetProperty(one => one.Details, all));
             },
             CancellationToken.None);
         import.IsKept = true;

@@ -35,7 +35,8 @@ internal sealed class RecordImport(
 {
     private const int ChunkSize = 50;
 
-    private const string Superseded = "Another edition came into force while the file was taken in. This row was not; send it again.";
+    private const string SupersededFile = "Another edition came into force while the file was taken in. This row was not; send it again.";
+    private const string SupersededTaking = "Another edition came into force meanwhile. This record is as it was; take the import back once more.";
 
     /// <summary>What a trial would have made of records, for the rows after.</summary>
     private readonly Dictionary<int, StoredRecord> tried = [];
@@ -69,6 +70,8 @@ internal sealed class RecordImport(
 
     /// <summary>How many rows have been looked at so far.</summary>
     internal int Looked { get; private set; }
+
+    private string Superseded => kind.TakesBack ? SupersededTaking : SupersededFile;
 
     private RecordType Type => edition.Definition.RecordType;
 
