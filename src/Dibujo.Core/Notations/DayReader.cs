@@ -93,7 +93,8 @@ internal static class DayReader
     /// <summary>The numbers of a text, what stands between them, and a month in words; null where there is anything else in it.</summary>
     private static Pieces? Cut(string text, Notation notation)
     {
-        if (text.Length is < 3 or > 40)
+        // Most of what is read in tables is no day, and is seen to be none without a word of it being taken out.
+        if (text.Length is < 3 or > 40 || text.AsSpan().IndexOfAnyInRange('0', '9') < 0 || !IsOfDays(text))
         {
             return null;
         }
@@ -160,6 +161,20 @@ internal static class DayReader
         }
 
         return pieces.Numbers.Count is > 0 and <= 3 ? pieces : null;
+    }
+
+    /// <summary>Whether nothing stands in it that never stands in a day.</summary>
+    private static bool IsOfDays(string text)
+    {
+        foreach (var sign in text)
+        {
+            if (!char.IsLetterOrDigit(sign) && sign is not (' ' or '.' or ',' or '/' or '-' or '\u00A0' or '\u202F' or 'º' or 'ª'))
+            {
+                return false;
+            }
+        }
+
+        return true;
     }
 
     /// <summary>Takes a word for a month; false where it is none, or there is one already.</summary>
