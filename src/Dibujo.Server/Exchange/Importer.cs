@@ -37,14 +37,14 @@ internal sealed partial class Importer(IServiceScopeFactory scopes, IHostApplica
     /// <summary>The import of that number, which somebody began; null for none, and for one of somebody else.</summary>
     internal async Task<RunningImport?> FindAsync(Guid id, ClaimsPrincipal user, DibujoDb db, CancellationToken cancellation) =>
         known.TryGetValue(id, out var import) ? import.By.Identity!.Name == user.Identity!.Name ? import : null
-        : await db.Imports.AsNoTracking().SingleOrDefaultAsync(one => one.Id == id && one.By == user.Identity!.Name, cancellation) is { } stored ? RunningImport.Of(stored, user)
+        : await db.Imports.AsNoTracking().SingleOrDefaultAsync(one => one.Id == id && one.By == user.Identity!.Name && (one.ThroughAt == null || one.ThroughAt > Now - Memory), cancellation) is { } stored ? RunningImport.Of(stored, user)
         : null;
 
     /// <summary>The imports that somebody began lately, the latest first; trials are none.</summary>
     internal async Task<IEnumerable<RunningImport>> OfAsync(ClaimsPrincipal user, DibujoDb db, CancellationToken cancellation)
     {
         var running = known.Values.Where(one => one.By.Identity!.Name == user.Identity!.Name && !one.IsTrial).ToList();
-        var stored = await db.Imports.AsNoTracking().Where(one => one.By == user.Identity!.Name && one.ThroughAt != null && one.BegunAt > Now - Memory)
+        var stored = await db.Imports.AsNoTracking().Where(one => one.By == user.Identity!.Name && one.ThroughAt > Now - Memory)
             .OrderByDescending(one => one.BegunAt).Take(MostTold)
             // Not what came of each row: that is long.
             .Select(one => new StoredImport
