@@ -1,3 +1,6 @@
+using System.Reflection;
+using System.Text.Json.Serialization;
+
 namespace Dibujo.Core;
 
 /// <summary>Members of an enumeration by their names in camel case, as <see cref="CamelCaseEnum{TEnum}"/> reads and writes them.</summary>
@@ -15,6 +18,6 @@ internal static class EnumNames<T>
     private static string CamelCase(T member)
     {
         var name = member.ToString();
-        return char.ToLowerInvariant(name[0]) + name[1..];
+        return typeof(T).GetField(name)!.GetCustomAttribute<JsonStringEnumMemberNameAttribute>()?.Name ?? char.ToLowerInvariant(name[0]) + name[1..];
     }
 }

@@ -36,6 +36,9 @@ internal sealed class Chance(uint seed) : IRecordLookup
     /// <summary>Whether rules alter values.</summary>
     internal bool HasValueEffects { get; init; } = true;
 
+    /// <summary>Whether texts have capitals and space around them.</summary>
+    internal bool HasLooseText { get; init; }
+
     public RecordValues? Find(string recordType, int number) => recordType == "other" && number < 3
         ? RecordValues.Empty.With("g0", new Number(number)).With("g1", new Choice(number == 1 ? "a" : "b")).With("g2", new Link(1))
         : null;
@@ -138,7 +141,7 @@ internal sealed class Chance(uint seed) : IRecordLookup
         DateTimeType => new Text(Pick("2026-11-24T09:30:00", "2026-11-24T18:00:00", "2025-01-31T00:00:00")),
         FullNameType => Compound.Empty.With(Pick("given", "family"), new Text("x")).With(Pick("given", "family"), new Text(Pick("y", "“z”"))),
         PersonType => new Text(Pick("ada", "bo")),
-        _ => new Text(Pick("x", "y", "xy", HasOddLabels ? "a “b” {f0}, and; “" : "x")),
+        _ => new Text(Pick("x", "y", "xy", HasOddLabels ? "a “b” {f0}, and; “" : HasLooseText ? " X " : "x", HasLooseText ? "Xy" : "y")),
     };
 
     /// <summary>Another rule of the same record type.</summary>

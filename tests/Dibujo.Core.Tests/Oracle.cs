@@ -1,6 +1,7 @@
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Expressions;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Programs;
 using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Values;
@@ -9,10 +10,13 @@ namespace Dibujo.Core.Tests;
 
 /// <summary>
 /// The rule model read off its description as plainly as can be, for the small random worlds of <see cref="Chance"/>:
-/// no indexes, no sharing, everything anew at every look. Only for definitions without cycles, and for fields as wholes.
+/// no indexes, no sharing, everything anew at every look. Only for fields as wholes, and where nobody changed a field of a cycle.
 /// </summary>
 internal sealed class Oracle
 {
+    /// <summary>In place of a field where a rule decides over something whose own value it does not look at.</summary>
+    internal const string Nobody = "";
+
     private readonly Definition definition;
     private readonly RecordValues saved;
     private readonly IReadOnlyDictionary<string, Value> changes;
@@ -20,11 +24,16 @@ internal sealed class Oracle
     private readonly IRecordLookup records;
     private readonly SubjectTypes subjects;
     private readonly Oracle? whenSaved;
+    private readonly Circles? circles;
     private readonly bool givesValues;
     private RecordValues live;
 
+    /// <summary>For a rule as it decides over a field of a cycle, the case in which it was applied last.</summary>
+    private readonly Dictionary<(int Rule, string OwnField), int> applied = [];
+
     internal Oracle(
-        Definition definition, RecordValues saved, IReadOnlyDictionary<string, Value> changes, Setting setting, IRecordLookup records, bool givesValues = true)
+        Definition definition, RecordValues saved, IReadOnlyDictionary<string, Value> changes, Setting setting, IRecordLookup records,
+        Circles? circles = null, bool givesValues = true)
     {
         this.definition = definition;
         this.saved = saved;
@@ -36,13 +45,27 @@ internal sealed class Oracle
         live = saved;
         // Before anything was changed, no move was attempted and no value given: what was in force then gives none now.
         whenSaved = givesValues && !setting.IsNew
-            ? new(definition, saved, new Dictionary<string, Value>(StringComparer.Ordinal), setting with { Move = null }, records, givesValues: false)
+            ? new(definition, saved, new Dictionary<string, Value>(StringComparer.Ordinal), setting with { Move = null }, records, circles, givesValues: false)
             : null;
+        this.circles = circles;
+        if (circles is not null)
+        {
+            foreach (var (together, rules) in circles.InOrder)
+            {
+                Settle(together, rules);
+            }
+
+            return;
+        }
+
         for (var round = 0; round <= 2 * definition.RecordType.Fields.Length; round++)
         {
             live = definition.RecordType.Fields.Aggregate(RecordValues.Empty, (next, f) => next.With(f.Key, ValueOf(f)));
         }
     }
+
+    /// <summary>Whether every cycle came to rest.</summary>
+    internal bool IsSettled { get; private set; } = true;
 
     private Form Form => definition.RecordType.Forms.First(f => setting.Form is null || f.Key == setting.Form);
 
@@ -50,6 +73,44 @@ internal sealed class Oracle
     internal Dictionary<string, (bool Visible, Access Access, Requirement Requirement, Value Value)> States() =>
         definition.RecordType.Fields.ToDictionary(
             f => f.Key, f => (IsOnForm(f.Key) && !Hiding(f.Key).Hidden, AccessTo(f.Key), RequirementOn(f.Key), live[f.Key]));
+
+    /// <summary>The rules of a circle one after another in list order, and again, until nothing changes: the case first, then all that it does at once.</summary>
+    private void Settle(string[] together, (int Rule, string OwnField)[] rules)
+    {
+        foreach (var rule in rules)
+        {
+            applied[rule] = -1;
+        }
+
+        for (var round = 0; round < 50; round++)
+        {
+            var before = Now();
+            foreach (var rule in rules.GroupBy(one => one.Rule))
+            {
+                foreach (var (one, @case) in rule.Select(one => (one, Decided(one.Rule, one.OwnField))).ToList())
+                {
+                    applied[one] = @case;
+                }
+
+                Offer();
+            }
+
+            Offer();
+            if (before == Now())
+            {
+                // At rest each is applied as it is decided.
+                applied.Clear();
+                return;
+            }
+        }
+
+        IsSettled = false;
+
+        string Now() => string.Join('|', together.Select(key => live[key].Plain)) + string.Join(',', rules.Select(rule => applied[rule]));
+
+        void Offer() => live = together.Select(key => (Key: key, Value: ValueOf(definition.RecordType.Find(key)!))).ToList()
+            .Aggregate(live, (next, one) => next.With(one.Key, one.Value));
+    }
 
     private Value ValueOf(Field field)
     {
@@ -192,7 +253,10 @@ internal sealed class Oracle
         from effect in @case.Effects
         select (rule, number, @case.While, effect);
 
-    private int CaseOf(int number, string? ownField)
+    private int CaseOf(int number, string? ownField) =>
+        applied.TryGetValue((number, ownField is not null && circles?.Own.Contains((number, ownField)) == true ? ownField : Nobody), out var last) ? last : Decided(number, ownField);
+
+    private int Decided(int number, string? ownField)
     {
         var rule = definition.Rules[number];
         var applies = rule.On && (rule.Where?.Covers(Form.Key) ?? true)
@@ -222,11 +286,6 @@ internal sealed class Oracle
         if (clause.Subject is RoleSubject)
         {
             return comparands.Any(c => setting.Roles.Contains(c.Plain)) == clause.Test is Test.Is or Test.OneOf;
-        }
-
-        if (subject is Moment moment && clause.Comparands.Length > 0 && clause.Comparands.All(c => c is RelativeDay || Type(c) is DateType))
-        {
-            subject = new Date(DateOnly.FromDateTime(moment.At));
         }
 
         bool Compare(Func<int, bool> fits, int with = 0) =>
@@ -264,8 +323,6 @@ internal sealed class Oracle
     private static Subject SavedTwin(Subject subject) => (FieldSubject)subject with { Saved = true };
 
     private static System.Collections.Immutable.ImmutableArray<string> Keys(Value value) => value is Choices choices ? choices.Keys : value.IsBlank ? [] : [value.Plain];
-
-    private FieldType? Type(Comparand comparand) => comparand is SubjectComparand { Subject: var subject } ? subjects.Of(subject) : null;
 
     private bool Stage(Test test, string[] stages)
     {
@@ -331,9 +388,25 @@ internal sealed class Oracle
     private static int Order(Value one, Value other) => (one, other) switch
     {
         (Number a, Number b) => a.Amount.CompareTo(b.Amount),
+        // A day beside a moment counts as its whole day.
+        (Date, Moment) or (Moment, Date) => At(one).Date.CompareTo(At(other).Date),
         (Date or Moment, Date or Moment) => At(one).CompareTo(At(other)),
         _ => string.Compare(one.Plain, other.Plain, StringComparison.OrdinalIgnoreCase),
     };
 
     private static DateTime At(Value value) => value is Date date ? date.Day.ToDateTime(TimeOnly.MinValue) : ((Moment)value).At;
+}
+
+/// <summary>Which fields are settled together, and in which order: it is taken from the program, as only what happens within a circle is in question.</summary>
+/// <param name="InOrder">The fields of each, and the rules that decide over them and look at them, highest first.</param>
+/// <param name="Own">The rules that look at a field over which they decide, with that field.</param>
+internal sealed record Circles(IReadOnlyList<(string[] Fields, (int Rule, string OwnField)[] Rules)> InOrder, IReadOnlySet<(int Rule, string OwnField)> Own)
+{
+    internal static Circles Of(RuleProgram program) => new(
+        [.. program.Order.Cycles.Select(cycle => (
+            cycle.Fields.Select(field => program.Fields[field].Key).ToArray(), cycle.Variants.Select(variant => Name(program, variant)).ToArray()))],
+        Enumerable.Range(0, program.Variants.Count).Select(variant => Name(program, variant)).Where(one => one.OwnField != Oracle.Nobody).ToHashSet());
+
+    private static (int Rule, string OwnField) Name(RuleProgram program, int variant) =>
+        (program.Variants.RankOf(variant), program.Variants.Codes[variant].OwnField is >= 0 and var own ? program.Fields[own].Key : Oracle.Nobody);
 }

@@ -313,6 +313,12 @@ public sealed class ListTests(Site site) : IClassFixture<Site>
 
         var held = records.Select(record => record.Values[column.Key]).Where(value => !value.IsBlank).ToList();
         var value = held.Count > 0 ? Pick(random, held) : column.Type switch { NumberType or MoneyType => new Number(7), LinkType => new Number(2), YesNoType => new YesNo(true), DateType => new Text("2026-11-11"), DateTimeType => new Text("2026-11-11T10:00:00"), PersonType => new Text("rosa"), _ => new Text("a") };
+        if (value is Text && test is Test.Contains or Test.DoesNotContain && random.Next(5) == 0)
+        {
+            // What is within a key without being within the text.
+            return new Text(Pick(random, ["0", "@", "1"]));
+        }
+
         return value is Text { Content: { Length: > 3 } text } && test is Test.Contains or Test.DoesNotContain or Test.StartsWith or Test.DoesNotStartWith
             ? new Text(((Text)value).Content[..random.Next(1, 4)].ToUpperInvariant()) : value;
     }

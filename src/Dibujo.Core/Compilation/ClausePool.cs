@@ -12,7 +12,7 @@ internal sealed class ClausePool(RecordType type, SlotPool slots, SubjectTypes s
     /// <summary>For each clause its operation, its slot, and its comparands: slots, or complements of literals.</summary>
     private readonly SequencePool codes = new();
     private readonly List<Operand> literals = [];
-    private readonly Dictionary<decimal, int> numbers = [];
+    private readonly Dictionary<(decimal Number, bool IsDay), int> numbers = [];
     private readonly Dictionary<string, int> texts = new(StringComparer.Ordinal);
     private readonly Dictionary<string, int> sets = new(StringComparer.Ordinal);
 
@@ -41,13 +41,6 @@ internal sealed class ClausePool(RecordType type, SlotPool slots, SubjectTypes s
         var (op, negated) = ClauseOps.Of(clause.Subject, clause.Test);
         var subjectType = subjects.Of(clause.Subject)!;
         var slot = slots.Of(clause.Subject, ownField);
-        if (subjectType is DateTimeType && clause.Comparands.Length > 0 && clause.Comparands.All(IsDay))
-        {
-            // A moment compared with a day: what counts is the moment's day.
-            slot = slots.Day(slot);
-            subjectType = new DateType();
-        }
-
         List<int> code = [(int)op, slot];
         switch (op)
         {
@@ -73,7 +66,7 @@ internal sealed class ClausePool(RecordType type, SlotPool slots, SubjectTypes s
     {
         OperandKind.Text => Add(texts, literal.Text, literal),
         OperandKind.Set => Add(sets, string.Join(';', literal.Keys!), literal),
-        OperandKind.Number => Add(numbers, literal.Number, literal),
+        OperandKind.Number => Add(numbers, (literal.Number, literal.IsDay), literal),
         // Blank, or a value with parts: both are equal to nothing.
         _ => Add(sets, $"{literal.Kind}", literal),
     };
@@ -99,13 +92,6 @@ internal sealed class ClausePool(RecordType type, SlotPool slots, SubjectTypes s
             FieldSubject field => field with { Part = part.Key },
             _ => (Subject)((LinkedSubject)subject with { Part = part.Key }),
         }, ownField);
-
-    private bool IsDay(Comparand comparand) => comparand switch
-    {
-        RelativeDay => true,
-        SubjectComparand { Subject: var subject } => subjects.Of(subject) is DateType,
-        _ => false,
-    };
 
     private Operand OperandOf(Subject subject, FieldType subjectType, Literal literal) => subject is StageSubject
         ? Operand.Of(Stages.IndexOf(literal.Value.Plain))

@@ -40,9 +40,6 @@ internal sealed class SlotPool(FieldIndex fields, SubjectTypes subjects)
         _ => throw new ArgumentOutOfRangeException(nameof(comparand)),
     };
 
-    /// <summary>The slot with the day of the moment in another slot.</summary>
-    internal int Day(int slot) => Derive(new DaySlot(slot));
-
     /// <summary>Takes in the fields whose live values the slot follows from.</summary>
     internal void AddFieldsOf(int slot, SortedSet<int> to)
     {
@@ -72,7 +69,6 @@ internal sealed class SlotPool(FieldIndex fields, SubjectTypes subjects)
         {
             PartSlot part => (part.Whole, part.Part),
             LinkedSlot linked => ("link", linked.Link, linked.Field.Key),
-            DaySlot day => ("day", day.Of),
             RelativeDaySlot relative => relative.Day,
             ExpressionSlot expression => ("=", expression.Expression.Text, string.Join(',', expression.Names), expression.Type),
             _ => throw new ArgumentOutOfRangeException(nameof(slot)),

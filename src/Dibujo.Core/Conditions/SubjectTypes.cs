@@ -59,7 +59,7 @@ public sealed class SubjectTypes
     };
 
     /// <summary>The use's key among <see cref="Uses"/>.</summary>
-    public static string KeyOf(Use use) => use == Use.Reading ? "reading" : "filling-in";
+    public static string KeyOf(Use use) => EnumNames<Use>.Of(use);
 
     /// <summary>The field of that key, or null.</summary>
     public Field? Field(string key) => fields.GetValueOrDefault(key);

@@ -244,6 +244,9 @@ public static partial class DmnReader
 
             try
             {
+                // Space around the input is of no account here, nor whether its letters are small.
+                text = text.Contains(CellWriter.TrimEnd, StringComparison.Ordinal)
+                    ? text.Replace(CellWriter.TrimStart, "", StringComparison.Ordinal).Replace(CellWriter.TrimEnd, "", StringComparison.Ordinal) : text;
                 var negated = Negation().Match(text);
                 var inner = negated.Success ? negated.Groups["inner"].Value : text;
                 if (new CellReader(driver, subjects.Of(driver)!, subjects, inner).Read(Parser.ParseTests(inner), negated.Success) is { } cell)
@@ -304,17 +307,43 @@ public static partial class DmnReader
     {
         private bool IsTemporal => type is DateType or DateTimeType;
 
-        internal Cell? Read(ImmutableArray<Syntax> tests, bool negated) => tests switch
+        internal Cell? Read(ImmutableArray<Syntax> tests, bool negated) => Plain([.. tests.Select(Bare)], negated);
+
+        /// <summary>The test without what makes it hold where FEEL has other ideas of blanks and capitals: see <see cref="CellWriter"/>.</summary>
+        private static Syntax Bare(Syntax test) => test switch
+        {
+            OperationSyntax { Operator: "=", Left: InSyntax or CallSyntax or OperationSyntax, Right: LiteralSyntax { Value: FeelBoolean { Holds: true } } } whole => Bare(whole.Left),
+            OperationSyntax { Operator: "and", Left: OperationSyntax { Operator: "!=", Left: NameSyntax { Name: "?" }, Right: LiteralSyntax { Value: FeelNull } }, Right: var rest } => Bare(rest),
+            OperationSyntax
+            {
+                Operator: "and",
+                Left: OperationSyntax { Operator: ">=", Left: NameSyntax { Name: "?" }, Right: var low },
+                Right: OperationSyntax { Operator: "<=", Left: NameSyntax { Name: "?" }, Right: var high },
+            } => new RangeSyntax(test.Place, low, true, high, true),
+            OperationSyntax { Operator: "=", Left: var input, Right: var comparand } when InSmallLetters(input) is NameSyntax { Name: "?" } => InSmallLetters(comparand),
+            InSyntax { Subject: NameSyntax { Name: "?" }, Tests: [RangeSyntax range] } => range,
+            CallSyntax { Function.Name: "contains" or "starts with" } call => call with { Arguments = [.. call.Arguments.Select(InSmallLetters)] },
+            _ => test,
+        };
+
+        private static Syntax InSmallLetters(Syntax syntax) => syntax is CallSyntax { Function.Name: "lower case", Arguments: [var of] } ? of : syntax;
+
+        private Cell? Plain(ImmutableArray<Syntax> tests, bool negated) => tests switch
         {
             [LiteralSyntax { Value: FeelNull }] => new(negated ? Test.FilledIn : Test.Blank),
             [RangeSyntax range] => Range(range, negated),
             [CallSyntax { Function.Name: "contains", Arguments: [NameSyntax { Name: "?" }, var with] }] => One(negated ? Test.DoesNotContain : Test.Contains, with),
             [CallSyntax { Function.Name: "starts with", Arguments: [NameSyntax { Name: "?" }, var with] }] => One(negated ? Test.DoesNotStartWith : Test.StartsWith, with),
             _ when tests.All(t => t is CallSyntax { Function.Name: "list contains", Arguments: [NameSyntax { Name: "?" }, _] }) =>
-                Many(negated ? Test.IncludesNone : Test.IncludesAny, [.. tests.Select(t => ((CallSyntax)t).Arguments[1])]),
+                Many(Included(negated, tests.Length), [.. tests.Select(t => ((CallSyntax)t).Arguments[1])]),
             [var one] => One(negated ? Test.IsNot : Test.Is, one),
             _ => Many(negated ? Test.NoneOf : Test.OneOf, tests),
         };
+
+        /// <summary>What a person has several of, and is asked for one.</summary>
+        private Test Included(bool negated, int count) => driver is not RoleSubject ? negated ? Test.IncludesNone : Test.IncludesAny
+            : count == 1 ? negated ? Test.IsNot : Test.Is
+            : negated ? Test.NoneOf : Test.OneOf;
 
         private Cell? Range(RangeSyntax range, bool negated) => range switch
         {
@@ -374,6 +403,7 @@ public static partial class DmnReader
     [GeneratedRegex(@"^\s*not\s*\((?<inner>.*)\)\s*$", RegexOptions.ExplicitCapture | RegexOptions.Singleline, 1000)]
     private static partial Regex Negation();
 
-    [GeneratedRegex(@"^\s*([<>]=?)?(?<operand>.*)$", RegexOptions.ExplicitCapture | RegexOptions.Singleline, 1000)]
+    /// <summary>What an expression is compared with, and what is done to it before, as <see cref="CellWriter"/> writes it.</summary>
+    [GeneratedRegex(@"^\s*([<>]=?|\? != null and (\? =|lower case\(\?\) =))?\s*(?<wrapped>round half up\(|lower case\()?(?<operand>.*?)(?(wrapped)(, \d+)?\))\s*$", RegexOptions.ExplicitCapture | RegexOptions.Singleline, 1000)]
     private static partial Regex Operator();
 }

@@ -6,7 +6,6 @@ using System.Xml.Linq;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Expressions;
 using Dibujo.Core.Forms;
-using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 using Dibujo.Core.Schemas;
 using Dibujo.Core.Values;
@@ -94,10 +93,11 @@ public static class DmnWriter
         }
 
         written.Add(table.Outputs.Select(output => new XElement(Dmn + "output", new XAttribute("name", Name(output)))));
+        var cells = table.Drivers.Select(driver => new CellWriter(driver, subjects.Of(driver)!, subjects)).ToList();
         foreach (var row in table.Rows)
         {
             written.Add(new XElement(Dmn + "rule",
-                row.If.Zip(table.Drivers).Select(cell => Entry("inputEntry", Test(cell.First, cell.Second, subjects))),
+                row.If.Zip(cells).Select(cell => Entry("inputEntry", cell.Second.Write(cell.First))),
                 row.Then.Select(answer => Entry("outputEntry", Answer(answer)))));
         }
 
@@ -107,68 +107,29 @@ public static class DmnWriter
 
     private static XElement Entry(string name, string text) => new(Dmn + name, new XElement(Dmn + "text", text));
 
-    private static string Test(Cell cell, Subject driver, SubjectTypes subjects)
-    {
-        if (cell.Test is not { } test)
-        {
-            return "-";
-        }
-
-        var type = subjects.Of(driver)!;
-        if (cell.Comparands.Length > 1 && cell.Comparands.Any(c => c is ExpressionComparand))
-        {
-            throw new UnsayableException("an expression stands in a cell beside other values.");
-        }
-
-        var values = cell.Comparands.Select(c => Feel(c, type)).ToArray();
-        var list = string.Join(", ", values);
-        return (driver, test) switch
-        {
-            (StageSubject, Conditions.Test.Before or Conditions.Test.After or Conditions.Test.FromOn) => throw new UnsayableException("stages have an order that DMN does not know."),
-            (RoleSubject, not (Conditions.Test.Is or Conditions.Test.OneOf or Conditions.Test.IsNot or Conditions.Test.NoneOf)) => throw new UnsayableException("roles."),
-            (_, Conditions.Test.Is or Conditions.Test.OneOf) => list,
-            (_, Conditions.Test.IsNot or Conditions.Test.NoneOf) => $"not({list})",
-            (_, Conditions.Test.LessThan or Conditions.Test.Before) => $"< {list}",
-            (_, Conditions.Test.AtMost or Conditions.Test.OnOrBefore) => $"<= {list}",
-            (_, Conditions.Test.MoreThan or Conditions.Test.After) => $"> {list}",
-            (_, Conditions.Test.AtLeast or Conditions.Test.FromOn) => $">= {list}",
-            (_, Conditions.Test.Between) => $"[{values[0]}..{values[1]}]",
-            (_, Conditions.Test.NotBetween) => $"not([{values[0]}..{values[1]}])",
-            (_, Conditions.Test.Contains or Conditions.Test.DoesNotContain or Conditions.Test.StartsWith or Conditions.Test.DoesNotStartWith)
-                when cell.Comparands[0] is ExpressionComparand => throw new UnsayableException("an expression stands in a test of text."),
-            (_, Conditions.Test.Contains) => $"contains(?, {list})",
-            (_, Conditions.Test.DoesNotContain) => $"not(contains(?, {list}))",
-            (_, Conditions.Test.StartsWith) => $"starts with(?, {list})",
-            (_, Conditions.Test.DoesNotStartWith) => $"not(starts with(?, {list}))",
-            (_, Conditions.Test.IncludesAny) => string.Join(", ", values.Select(v => $"list contains(?, {v})")),
-            (_, Conditions.Test.IncludesNone) => $"not({string.Join(", ", values.Select(v => $"list contains(?, {v})"))})",
-            (_, Conditions.Test.Blank) => "null",
-            (_, Conditions.Test.FilledIn) => "not(null)",
-            _ => throw new UnsayableException($"“{Sentences.Wording.Of(test)}” has no form in a DMN cell."),
-        };
-    }
-
     private static string Answer(Answer answer) => answer switch
     {
         StateAnswer states => $"[{string.Join(", ", states.States.Select(s => Quote(CamelCase(s))))}]",
         ValueAnswer { Value: Literal { Value: var value } } => Feel(value),
-        ValueAnswer { Value: var value } => Feel(value, new TextType()),
+        ValueAnswer { Value: var value } => Feel(value),
         ChoicesAnswer choices => $"[{string.Join(", ", choices.Options.Select(Quote))}]",
         TextAnswer text => Quote(text.Text),
         _ => "null",
     };
 
-    private static string Feel(Comparand comparand, FieldType type) => comparand switch
+    /// <summary>What stands in a cell on the right.</summary>
+    private static string Feel(Comparand comparand) => comparand switch
     {
-        Literal { Value: var value } => type is DateType or DateTimeType ? $"@{Quote(value.Plain)}" : Feel(value),
         SubjectComparand { Subject: var subject } => Name(subject) ?? throw new UnsayableException("it looks at a saved value."),
         ExpressionComparand { Expression: var text } => text,
-        RelativeDay day => string.Create(CultureInfo.InvariantCulture,
-            $"today() + duration(\"{(day.Amount < 0 ? "-" : "")}P{Math.Abs((long)day.Amount)}{day.Unit.ToString()[0]}\")"),
+        RelativeDay day => Feel(day),
         _ => throw new ArgumentOutOfRangeException(nameof(comparand)),
     };
 
-    private static string Feel(Value value) => value switch
+    internal static string Feel(RelativeDay day) => string.Create(CultureInfo.InvariantCulture,
+        $"today() + duration(\"{(day.Amount < 0 ? "-" : "")}P{Math.Abs((long)day.Amount)}{day.Unit.ToString()[0]}\")");
+
+    internal static string Feel(Value value) => value switch
     {
         Number number => number.Amount.ToString("0.############################", CultureInfo.InvariantCulture),
         YesNo answer => answer.IsYes ? "true" : "false",
@@ -177,7 +138,7 @@ public static class DmnWriter
         _ => Quote(value.Plain),
     };
 
-    private static string Quote(string text)
+    internal static string Quote(string text)
     {
         var quoted = new StringBuilder("\"");
         foreach (var c in text)

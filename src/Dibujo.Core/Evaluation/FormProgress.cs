@@ -35,7 +35,7 @@ public sealed record FormProgress(string Form, Progress Progress, int Filled, in
         var filled = seen.Count(field => session.ValueOf(field) is { IsBlank: false } value && !IsGiven(field, value));
         var asked = all.Count(session.IsAskedFor);
         var missing = session.Missing().Count(field => field.Moves.IsEmpty);
-        var isThrough = missing == 0 && (asked > 0 ? filled > 0 : filled == seen.Count) && !session.Messages().Any(message => message.Stops);
+        var isThrough = missing == 0 && (asked > 0 ? filled > 0 : seen.TrueForAll(field => !session.ValueOf(field).IsBlank)) && !session.Messages().Any(message => message.Stops);
         return new(session.Form.Key, filled == 0 ? Progress.NotBegun : isThrough ? Progress.Complete : Progress.Begun, Math.Max(0, asked - missing), asked);
 
         // What every record begins with has been filled in by nobody.

@@ -12,6 +12,9 @@ public sealed partial class Session
     /// <summary>For each field, whether something has changed on which its value may depend, since it was offered one.</summary>
     private readonly bool[] isStale;
 
+    /// <summary>For each field of the cycle that is being settled, the value that it is about to get; null where it keeps what it has.</summary>
+    private readonly Value?[] offered;
+
     /// <summary>The cycle that is being settled, or was last, and how many of its fields are stale.</summary>
     private int settling = Nobody;
     private int staleCount;
@@ -109,10 +112,15 @@ public sealed partial class Session
         for (var round = 0; round < bound; round++)
         {
             var changed = false;
-            foreach (var variant in cycle.Variants)
+            for (var i = 0; i < cycle.Variants.Length; i++)
             {
+                var variant = cycle.Variants[i];
                 changed |= PutInForce(variant, FirstCase(variant));
-                changed |= Offer(cycle);
+                if (i + 1 == cycle.Variants.Length || variants[cycle.Variants[i + 1]].Rule != variants[variant].Rule)
+                {
+                    // A rule applies whole: nothing that it does counts before each of its variants has been decided.
+                    changed |= Offer(cycle);
+                }
             }
 
             changed |= Offer(cycle);
@@ -165,22 +173,29 @@ public sealed partial class Session
         }
     }
 
+    /// <summary>Gives every stale field its value, all by what the fields held before: none of them sees what another just got.</summary>
     private bool Offer(Cycle cycle)
     {
-        var changed = false;
-        for (var i = 0; staleCount > 0 && i < cycle.Fields.Length; i++)
+        if (staleCount == 0)
         {
-            var field = cycle.Fields[i];
-            if (!isStale[field])
-            {
-                continue;
-            }
+            return false;
+        }
 
+        foreach (var field in cycle.Fields)
+        {
+            offered[field] = isStale[field] ? Offered(field, Admitted(field)) : null;
             isStale[field] = false;
-            staleCount--;
-            var value = Offered(field, Admitted(field));
-            changed |= !values[field].Equals(value);
-            Put(field, value);
+        }
+
+        staleCount = 0;
+        var changed = false;
+        foreach (var field in cycle.Fields)
+        {
+            if (offered[field] is { } value)
+            {
+                changed |= !values[field].Equals(value);
+                Put(field, value);
+            }
         }
 
         return changed;

@@ -88,6 +88,7 @@ public sealed partial class Session
         isTaken = new bool[fieldCount];
         isExcluded = new bool[fieldCount];
         isStale = new bool[fieldCount];
+        offered = new Value?[fieldCount];
         evaluator = new(clauses, values);
         reporter = new(this);
         Opened?.Invoke(this);

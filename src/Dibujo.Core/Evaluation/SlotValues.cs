@@ -106,7 +106,6 @@ internal sealed class SlotValues
     internal Value Derived(int slot) => slots.Derived[slot - slots.FirstDerived] switch
     {
         PartSlot part => values[part.Whole] is Compound compound ? compound[part.Part] : Value.Blank,
-        DaySlot day => values[day.Of] is Moment moment ? new Date(DateOnly.FromDateTime(moment.At)) : Value.Blank,
         LinkedSlot linked => values[linked.Link] is Link { Record: var number } && records.Find(linked.RecordType, number) is { } record
             ? linked.Field.Type.Fit(record[linked.Field.Key]) ?? Value.Blank
             : Value.Blank,

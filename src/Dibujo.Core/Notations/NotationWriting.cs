@@ -17,7 +17,7 @@ public static class NotationWriting
         (Date { Day: var day }, _) => notation.Day(day),
         (Moment { At: var at }, _) => notation.Moment(at),
         (Choice choice, IOffersOptions offering) => Called(offering, choice.Key),
-        (Choices choices, IOffersOptions offering) => Items.Join(choices.Keys.Select(key => Called(offering, key))),
+        (Choices choices, IOffersOptions offering) => Items.Join(OptionList.InOrder(offering.Options, choices.Keys).Select(key => Called(offering, key))),
         (Link { Record: var number }, LinkType link) => Linked(number, names.TitleOf(link.RecordType, number)),
         (Person { UserName: var account }, _) => PersonCalled(account, names),
         (Compound compound, FullNameType) => FullName(compound),

@@ -19,9 +19,10 @@ internal readonly struct Operand
 {
     private const int DaySeconds = 86_400;
 
-    private Operand(OperandKind kind, decimal number, string text, string[]? keys = null)
+    private Operand(OperandKind kind, decimal number, string text, string[]? keys = null, bool isDay = false)
     {
         Kind = kind;
+        IsDay = isDay;
         Number = number;
         Text = text;
         Keys = keys;
@@ -33,6 +34,9 @@ internal readonly struct Operand
     }
 
     internal OperandKind Kind { get; }
+
+    /// <summary>Whether it is a day as a whole, beside which a moment counts as its day.</summary>
+    internal bool IsDay { get; }
 
     internal decimal Number { get; }
 
@@ -53,7 +57,7 @@ internal readonly struct Operand
         _ when value.IsBlank => default,
         Number n => new(OperandKind.Number, n.Amount, ""),
         YesNo answer => new(OperandKind.Number, answer.IsYes ? 1 : 0, ""),
-        Date date => new(OperandKind.Number, (decimal)date.Day.DayNumber * DaySeconds, ""),
+        Date date => new(OperandKind.Number, (decimal)date.Day.DayNumber * DaySeconds, "", isDay: true),
         Moment moment => new(OperandKind.Number, moment.At.Ticks / TimeSpan.TicksPerSecond, ""),
         Link link => new(OperandKind.Number, link.Record, ""),
         Choice choice => new(OperandKind.Text, 0, choice.Key),
@@ -63,6 +67,9 @@ internal readonly struct Operand
         Person person => new(OperandKind.Text, 0, FoldedText.Of(person.UserName)),
         _ => throw new ArgumentOutOfRangeException(nameof(value)),
     };
+
+    /// <summary>The day of a moment, as a number as of a day.</summary>
+    internal static decimal DayOf(decimal seconds) => decimal.Floor(seconds / DaySeconds) * DaySeconds;
 
     internal static Operand Of(int position) => new(OperandKind.Number, position, "");
 }

@@ -27,10 +27,10 @@ internal static class OperandTest
             ClauseOp.StartsWith => subject.Text.StartsWith(comparand.Text, StringComparison.Ordinal),
             ClauseOp.IncludesAny => Includes(in subject, in comparand, all: false),
             ClauseOp.IncludesAll => Includes(in subject, in comparand, all: true),
-            ClauseOp.Less => subject.Number < comparand.Number,
-            ClauseOp.AtMost => subject.Number <= comparand.Number,
-            ClauseOp.AtLeast => subject.Number >= comparand.Number,
-            ClauseOp.More => subject.Number > comparand.Number,
+            ClauseOp.Less => Order(in subject, in comparand) < 0,
+            ClauseOp.AtMost => Order(in subject, in comparand) <= 0,
+            ClauseOp.AtLeast => Order(in subject, in comparand) >= 0,
+            ClauseOp.More => Order(in subject, in comparand) > 0,
             _ => throw new ArgumentOutOfRangeException(nameof(op)),
         };
     }
@@ -38,10 +38,14 @@ internal static class OperandTest
     private static bool AreEqual(in Operand one, in Operand other) =>
         one.Kind == other.Kind && one.Kind switch
         {
-            OperandKind.Number => one.Number == other.Number,
+            OperandKind.Number => Order(in one, in other) == 0,
             OperandKind.Text => string.Equals(one.Text, other.Text, StringComparison.Ordinal),
             _ => false,
         };
+
+    /// <summary>Which is less; of a day and a moment, each counts as its day.</summary>
+    private static int Order(in Operand one, in Operand other) =>
+        one.IsDay == other.IsDay ? decimal.Compare(one.Number, other.Number) : decimal.Compare(Operand.DayOf(one.Number), Operand.DayOf(other.Number));
 
     private static bool Includes(in Operand set, in Operand keys, bool all)
     {

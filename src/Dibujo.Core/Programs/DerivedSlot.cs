@@ -25,14 +25,6 @@ internal sealed record PartSlot(int Whole, string Part) : DerivedSlot([Whole])
     internal override bool IsSame(DerivedSlot other) => other is PartSlot part && (part.Whole, part.Part) == (Whole, Part);
 }
 
-/// <summary>The day of a moment.</summary>
-internal sealed record DaySlot(int Of) : DerivedSlot([Of])
-{
-    internal override DerivedSlot At(Func<int, int> number) => new DaySlot(number(Of));
-
-    internal override bool IsSame(DerivedSlot other) => other is DaySlot day && day.Of == Of;
-}
-
 /// <summary>A value of the record that a link leads to.</summary>
 /// <param name="Link">The slot of the link.</param>
 /// <param name="RecordType">Key of the linked record's type.</param>
@@ -66,6 +58,7 @@ internal sealed record ExpressionSlot(Expression Expression, ImmutableArray<int>
     internal Value Compute(Value[] slots)
     {
         var result = Expression.Evaluate(name => FeelValue.Of(slots[Names[Expression.Names.IndexOf(name)]])).ToValue();
-        return Type.FitGiven(result);
+        // A day stays one beside a moment: it counts as a whole.
+        return Type is DateTimeType && result is Date ? result : Type.FitGiven(result);
     }
 }

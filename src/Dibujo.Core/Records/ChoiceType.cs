@@ -47,7 +47,7 @@ public sealed record ChoicesType(ImmutableArray<Option> Options) : FieldType, IO
     /// <inheritdoc/>
     public override string Display(Value value) => value switch
     {
-        Choices c => string.Join(", ", c.Keys.Select(key => OptionList.Find(Options, key)?.Label ?? key)),
+        Choices c => string.Join(", ", OptionList.InOrder(Options, c.Keys).Select(key => OptionList.Find(Options, key)?.Label ?? key)),
         _ => OptionList.Find(Options, value.Plain)?.Label ?? value.Plain,
     };
 
@@ -80,6 +80,10 @@ internal static class OptionList
 
         return null;
     }
+
+    /// <summary>These keys in the order of the options, and those of no option after them.</summary>
+    internal static IEnumerable<string> InOrder(ImmutableArray<Option> options, ImmutableArray<string> keys) => keys.Length < 2 ? keys
+        : options.Select(option => option.Key).Where(key => keys.Contains(key, StringComparer.Ordinal)).Concat(keys.Where(key => Find(options, key) is null));
 
     /// <summary>The choices that can be chosen, for a message: the first of them, where there are many.</summary>
     internal static string Named(ImmutableArray<Option> options)

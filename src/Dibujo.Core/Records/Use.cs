@@ -8,6 +8,7 @@ namespace Dibujo.Core.Records;
 public enum Use
 {
     /// <summary>It is open on a form, in a list, or taken in from elsewhere.</summary>
+    [JsonStringEnumMemberName("filling-in")]
     FillingIn,
 
     /// <summary>It is read or printed, and nothing can be typed.</summary>

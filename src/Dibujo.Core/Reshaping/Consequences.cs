@@ -1,11 +1,15 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Notations;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
 namespace Dibujo.Core.Reshaping;
 
 /// <summary>Counts, record by record, what a changed record type does to them.</summary>
-public sealed class Consequences(RecordType before, RecordType after)
+/// <param name="before">The record type as records are now.</param>
+/// <param name="after">As it is to be.</param>
+/// <param name="names">Knows the people and records that there are.</param>
+public sealed class Consequences(RecordType before, RecordType after, IKnownNames names)
 {
     private const int MostExamples = 8;
 
@@ -23,9 +27,10 @@ public sealed class Consequences(RecordType before, RecordType after)
     public void Add(int record, string title, RecordValues values, string workflow, string stage)
     {
         var isChanged = false;
-        _ = reshaping.Of(values, workflow, stage, effect =>
+        _ = reshaping.Of(values, workflow, stage, names, effect =>
         {
-            isChanged |= effect.Fate != Fate.Kept || effect.Of is FieldRenamed;
+            // As when it is done: what reads alike may be stored otherwise, and the other way round.
+            isChanged |= effect.Of is Reshape || !ValueConverter.AreAlike(effect.Held, effect.Then);
             if (!tallies.TryGetValue(effect.Of, out var tally))
             {
                 tallies[effect.Of] = tally = new();

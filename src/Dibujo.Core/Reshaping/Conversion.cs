@@ -14,23 +14,26 @@ public static class Conversion
     /// <param name="held">A value that fits <paramref name="from"/>.</param>
     /// <param name="from">The field's former type.</param>
     /// <param name="to">Its type from now on. Limits other than digits after the point are not looked at: a value that breaks one stays, to be mended by whoever edits it next.</param>
-    public static Value Of(Value held, FieldType from, FieldType to) => held.IsBlank ? Value.Blank : (from, to) switch
+    /// <param name="names">Knows the people and records that there are.</param>
+    public static Value Of(Value held, FieldType from, FieldType to, IKnownNames names) => held.IsBlank ? Value.Blank : (from, to) switch
     {
         (LinkType one, LinkType other) => one.RecordType == other.RecordType ? held : Value.Blank,
         (NumberType or MoneyType, NumberType or MoneyType) => to.FitGiven(held),
         (YesNoType, NumberType) => new Number(held is YesNo { IsYes: true } ? 1 : 0),
         (IOffersOptions one, IOffersOptions) => to.Fit(Chosen(one, held, (IOffersOptions)to)) ?? Value.Blank,
+        (PersonType, PersonType) => held,
         (_, TextType) => Text(OneLine(Written(held, from))),
         (_, LongTextType) => Text(Written(held, from)),
+        (_, PersonType or LinkType) => Known(Written(held, from), to, names),
         _ => to.Fit(held) is { } same ? to.FitGiven(same) : Read(Written(held, from), to),
     };
 
     /// <summary>What happens to the value.</summary>
-    public static Fate FateOf(Value held, FieldType from, FieldType to)
+    public static Fate FateOf(Value held, FieldType from, FieldType to, IKnownNames names)
     {
-        var then = Of(held, from, to);
+        var then = Of(held, from, to, names);
         return then.IsBlank ? Fate.Lost
-            : !Of(then, to, from).Equals(held) ? Fate.Altered
+            : !Of(then, to, from, names).Equals(held) ? Fate.Altered
             : from.Display(held) == to.Display(then) ? Fate.Kept
             : Fate.Rewritten;
     }
@@ -59,6 +62,13 @@ public static class Conversion
         type.Options.FirstOrDefault(option => FoldedText.Of(option.Label) == FoldedText.Of(label))?.Key;
 
     /// <summary>What a text says without doubt, or, where it may be read in several ways, as it is read most often: who finds another there is told, as it does not come back the same.</summary>
-    private static Value Read(string text, FieldType to) => to is PersonType ? to.Fit(new Text(text.Trim())) ?? Value.Blank
-        : AsWritten.Read(text, to, NoNames.Instance, default).Certain is { } value ? to.FitGiven(value) : Value.Blank;
+    private static Value Read(string text, FieldType to) => AsWritten.Read(text, to, NoNames.Instance, default).Certain is { } value ? to.FitGiven(value) : Value.Blank;
+
+    /// <summary>The person or record of which a text speaks; blank where there is none, or several.</summary>
+    private static Value Known(string text, FieldType to, IKnownNames names) => AsWritten.Read(text.Trim(), to, names, default).Certain switch
+    {
+        Link link when names.TitleOf(((LinkType)to).RecordType, link.Record) is null => Value.Blank,
+        { } there => there,
+        null => Value.Blank,
+    };
 }

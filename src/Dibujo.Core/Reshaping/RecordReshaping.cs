@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Notations;
 using Dibujo.Core.Records;
 using Dibujo.Core.Values;
 
@@ -43,8 +44,9 @@ public sealed class RecordReshaping
     /// <param name="values">Its values, bare as in the store; what no field knows stays.</param>
     /// <param name="workflow">Key of its workflow.</param>
     /// <param name="stage">Key of its stage.</param>
+    /// <param name="names">Knows the people and records that there are: nothing becomes one that there is not.</param>
     /// <param name="note">Told of every change that meets this record; null to know nothing.</param>
-    public (RecordValues Values, string Stage) Of(RecordValues values, string workflow, string stage, Action<Effect>? note = null)
+    public (RecordValues Values, string Stage) Of(RecordValues values, string workflow, string stage, IKnownNames names, Action<Effect>? note = null)
     {
         foreach (var reshape in reshapes)
         {
@@ -74,8 +76,8 @@ public sealed class RecordReshaping
                 continue;
             }
 
-            var then = Conversion.Of(held, change.Before, change.Field.Type);
-            note?.Invoke(new(change.Field, Conversion.FateOf(held, change.Before, change.Field.Type), held, then) { Before = change.Before });
+            var then = Conversion.Of(held, change.Before, change.Field.Type, names);
+            note?.Invoke(new(change.Field, Conversion.FateOf(held, change.Before, change.Field.Type, names), held, then) { Before = change.Before });
             values = then.Equals(held) ? values : values.With(change.Field.Key, then);
         }
 

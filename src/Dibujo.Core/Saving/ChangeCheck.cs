@@ -46,7 +46,8 @@ internal sealed class ChangeCheck(RuleProgram program, Form form, IRecordLookup?
                 refusals.Add(new(RefusalReason.Limit, key, violation));
             }
 
-            if (records is not null && LeadsNowhere(field.Type, fitted) is { } nowhere)
+            // What leads nowhere by now may be handed in again as it stands: nobody chose it anew.
+            if (records is not null && !fitted.Equals(saved[key]) && LeadsNowhere(field.Type, fitted) is { } nowhere)
             {
                 refusals.Add(new(RefusalReason.LeadsNowhere, key, nowhere));
             }

@@ -13,6 +13,7 @@ internal static class FoldedText
     {
         var trimmed = text.Trim();
         // Plain letters have nothing to compose, and most text is that.
-        return (Ascii.IsValid(trimmed) ? trimmed : trimmed.Normalize(NormalizationForm.FormC)).ToUpperInvariant();
+        // Some capitals, such as ẞ, are no small letter's capital: they are made small first.
+        return (Ascii.IsValid(trimmed) ? trimmed : trimmed.Normalize(NormalizationForm.FormC).ToLowerInvariant()).ToUpperInvariant();
     }
 }

@@ -70,6 +70,16 @@ public sealed class ValueConverter : JsonConverter<Value>
         }
     }
 
+    /// <summary>Whether two values are the same where they are stored, whatever they are taken for: a day and the text of that day are.</summary>
+    public static bool AreAlike(Value one, Value other) => one.Equals(other) || (one, other) switch
+    {
+        (Number number, Link link) => number.Amount == link.Record,
+        (Link link, Number number) => number.Amount == link.Record,
+        _ => IsText(one) && IsText(other) && one.Plain == other.Plain,
+    };
+
+    private static bool IsText(Value value) => value is Text or Date or Moment or Choice or Person;
+
     private static Number ReadNumber(ref Utf8JsonReader reader)
     {
         var text = Encoding.ASCII.GetString(reader.HasValueSequence ? reader.ValueSequence.ToArray() : reader.ValueSpan);

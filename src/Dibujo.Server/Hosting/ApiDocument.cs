@@ -76,6 +76,7 @@ internal static class ApiDocument
             foreach (var schema in schemas.Values)
             {
                 TellKindsApart(schema);
+                LeaveOutBlanks(schema);
             }
         });
     });
@@ -92,6 +93,19 @@ internal static class ApiDocument
             new OpenApiSchema { Type = JsonSchemaType.Object, AdditionalProperties = new OpenApiSchema { Type = JsonSchemaType.String } },
         ];
     }
+
+    /// <summary>What is null is left out wherever it is written, so nothing that may be null is there without fail.</summary>
+    private static void LeaveOutBlanks(IOpenApiSchema schema)
+    {
+        if (schema is OpenApiSchema { Properties: { } properties, Required: { } required })
+        {
+            required.ExceptWith([.. required.Where(name => properties.TryGetValue(name, out var property) && MayBeNull(property))]);
+        }
+    }
+
+    /// <summary>A value that is blank is written as null: it is none that is left out.</summary>
+    private static bool MayBeNull(IOpenApiSchema schema) =>
+        schema.Type?.HasFlag(JsonSchemaType.Null) == true || (schema.AnyOf ?? schema.OneOf ?? []).Any(one => one.Type == JsonSchemaType.Null);
 
     /// <summary>A member of a closed hierarchy always says its kind, which is how a reader tells it from the others.</summary>
     private static void TellKindsApart(IOpenApiSchema? schema)

@@ -3,6 +3,7 @@ using Dibujo.Core.Checking;
 using Dibujo.Core.Records;
 using Dibujo.Core.Reshaping;
 using Dibujo.Server.Accounts;
+using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
 using Dibujo.Store;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -20,7 +21,7 @@ internal static class ForeseeConsequences
             .WithMetadata(new RequestSizeLimitAttribute(Exchange.RequestFile.Largest));
 
     private static async Task<Results<Ok<ConsequencesView>, ProblemHttpResult>> Run(
-        string key, RecordType then, DibujoDb db, Editions editions, CancellationToken cancellation)
+        string key, RecordType then, DibujoDb db, Editions editions, RecordLookup lookup, CancellationToken cancellation)
     {
         if (!await db.RecordTypes.AnyAsync(t => t.Key == key, cancellation))
         {
@@ -39,7 +40,7 @@ internal static class ForeseeConsequences
             return TypedResults.Ok(new ConsequencesView(0, []));
         }
 
-        var consequences = new Consequences(before.Definition.RecordType, then);
+        var consequences = new Consequences(before.Definition.RecordType, then, lookup);
         await foreach (var record in db.Records.AsNoTracking().Where(r => r.RecordType == key).OrderBy(r => r.Id)
             .Select(r => new { r.Id, r.Title, r.Values, r.Workflow, r.Stage }).AsAsyncEnumerable().WithCancellation(cancellation))
         {

@@ -49,7 +49,7 @@ internal sealed partial class Publisher(IServiceScopeFactory scopes, Editions ed
         unit.Patience = Timeout.InfiniteTimeSpan;
         try
         {
-            var staging = publication.Reshaping is { IsNeeded: true } ? new Staging(db, unit, publication) : null;
+            var staging = publication.Reshaping is { IsNeeded: true } ? new Staging(db, unit, publication, scope.ServiceProvider.GetRequiredService<RecordLookup>()) : null;
             if (staging is not null)
             {
                 await staging.RunAsync(cancellation);

@@ -1,3 +1,4 @@
+using Dibujo.Core.Notations;
 using Dibujo.Server.Writing;
 using Dibujo.Store;
 using Dibujo.Store.Records;
@@ -7,7 +8,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Dibujo.Server.Publications;
 
 /// <summary>Works out what becomes of each record and puts it beside them, some at a time, while others read and save.</summary>
-internal sealed class Staging(DibujoDb db, UnitOfWork unit, Publication publication)
+internal sealed class Staging(DibujoDb db, UnitOfWork unit, Publication publication, IKnownNames names)
 {
     private const int ChunkSize = 500;
 
@@ -74,7 +75,7 @@ internal sealed class Staging(DibujoDb db, UnitOfWork unit, Publication publicat
 
     private void Stage(StoredRecord record)
     {
-        var (values, stage) = publication.Reshaping!.Of(record.Values, record.Workflow, record.Stage);
+        var (values, stage) = publication.Reshaping!.Of(record.Values, record.Workflow, record.Stage, names);
         var title = publication.Definition.RecordType.Find(publication.Reshaping.TitleField)!.Type.Fit(values[publication.Reshaping.TitleField])?.Plain ?? "";
         var changed = RecordChange.Different(record.Values, values);
         var isChange = !changed.IsEmpty || stage != record.Stage;

@@ -89,7 +89,7 @@ internal static class RecordChange
 
     /// <summary>Keys of the fields that hold something else.</summary>
     internal static ImmutableArray<string> Different(RecordValues before, RecordValues after) =>
-        [.. before.ByField.Keys.Union(after.ByField.Keys, StringComparer.Ordinal).Where(field => !before[field].Equals(after[field]))];
+        [.. before.ByField.Keys.Union(after.ByField.Keys, StringComparer.Ordinal).Where(field => !ValueConverter.AreAlike(before[field], after[field]))];
 
     /// <summary>Those fields, as far as they have values.</summary>
     internal static RecordValues Only(RecordValues values, ImmutableArray<string> fields) =>

@@ -45,7 +45,8 @@ internal sealed class TestSql(RecordType type, IReadOnlyDictionary<string, long>
         return test switch
         {
             Test.FilledIn => "1",
-            Test.Contains => $"instr(\"Key\", {command.Parameter(ListKey.Within(values[0].Plain))}) > 0",
+            // Behind the first byte, which says of what kind the key is.
+            Test.Contains => $"instr(substr(\"Key\", 2), {command.Parameter(ListKey.Within(values[0].Plain))}) > 0",
             Test.StartsWith => $"substr(\"Key\", 1, {ListKey.Beginning(values[0].Plain).Length}) = {command.Parameter(ListKey.Beginning(values[0].Plain))}",
             Test.IncludesAny => "(" + string.Join(" OR ", Chosen(values).Select(Includes)) + ")",
             Test.IncludesAll => "(" + string.Join(" AND ", Chosen(values).Select(Includes)) + ")",

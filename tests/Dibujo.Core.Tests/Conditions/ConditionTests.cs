@@ -43,6 +43,16 @@ public class ConditionTests
     [InlineData("Arrival planned is before 10 Dec 2026 00:00", true)]
     [InlineData("Arrival planned is after the value of Now", true)]
     [InlineData("Today is 24 Nov 2026", true)]
+    // A day beside a moment counts as its whole day
+    [InlineData("Arrival planned is between 1 Dec 2026 09:00 and today plus 15 days", true)]
+    [InlineData("Arrival planned is between today plus 15 days and 9 Dec 2026 13:59", false)]
+    [InlineData("Arrival planned is not between 1 Dec 2026 09:00 and today plus 15 days", false)]
+    [InlineData("Arrival planned is not between 1 Dec 2026 09:00 and today plus 14 days", true)]
+    [InlineData("Arrival planned is on or before {today() + duration(\"P15D\")}", true)]
+    [InlineData("Today is the value of Now", true)]
+    [InlineData("Today is before the value of Now", false)]
+    [InlineData("Now is after the value of Today", false)]
+    [InlineData("Start date is after the value of Arrival planned", true)]
     // Choices, one and several
     [InlineData("Borrower type is Museum", true)]
     [InlineData("Borrower type is one of University or Company", false)]

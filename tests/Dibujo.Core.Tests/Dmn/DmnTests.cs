@@ -78,7 +78,7 @@ public class DmnTests
     private static (System.Collections.Immutable.ImmutableArray<Rule> Rules, System.Collections.Immutable.ImmutableArray<Core.Checking.Problem> Problems) Read(string xml) =>
         DmnReader.Read(new MemoryStream(Encoding.UTF8.GetBytes(xml)), Loan);
 
-    /// <summary>One of a single value is the value itself, and whether a rule is on does not travel.</summary>
+    /// <summary>One of a single value is the value itself, several choices at once are as many, and whether a rule is on does not travel.</summary>
     private static Rule Plain(Rule rule) => rule with
     {
         On = true,
@@ -86,7 +86,10 @@ public class DmnTests
         {
             Rows = [.. rule.Table!.Rows.Select(row => row with
             {
-                If = [.. row.If.Select(cell => cell.Comparands.Length != 1 ? cell : cell with
+                If = [.. row.If.Select(cell => cell with
+                {
+                    Comparands = [.. cell.Comparands.SelectMany<Comparand, Comparand>(c => c is Literal { Value: Core.Values.Choices several } ? several.Keys.Select(key => new Literal(new Core.Values.Text(key))) : [c])],
+                }).Select(cell => cell.Comparands.Length != 1 ? cell : cell with
                 {
                     Test = cell.Test switch
                     {

@@ -56,6 +56,20 @@ public class FormProgressTests
     }
 
     [Fact]
+    public void A_form_that_asks_for_nothing_is_complete_once_nothing_on_it_is_blank_whoever_filled_it_in()
+    {
+        var type = Loan with { Fields = [.. Loan.Fields.Select(field => field.Key == "remarks" ? field with { Default = new FixedDefault(new Text("None yet.")) } : field)] };
+        var program = new Definition(type, []).Compiled();
+        var filled = type.Fields.Aggregate(RecordValues.Empty, (record, field) => record.With(field.Key, field.Key == "remarks" ? new Text("None yet.") : ValueOf(field.Type)));
+
+        Assert.Equal(Progress.Complete, FormProgress.Of(new WholeRecord(new Session(program, filled, AtEnquiry))).First().Progress);
+        Assert.Equal(Progress.Begun, FormProgress.Of(new WholeRecord(new Session(program, filled.With("title", Value.Blank), AtEnquiry))).First().Progress);
+    }
+
+    private static Value ValueOf(FieldType type) => new Value[] { new Text("x"), new Number(1), new YesNo(true), new Date(new(2026, 1, 1)) }
+        .Select(type.Fit).FirstOrDefault(value => value is not null) ?? (type is IOffersOptions choice ? type.Fit(new Text(choice.Options[0].Key))! : Compound.Empty.With("given", new Text("A")));
+
+    [Fact]
     public void A_rule_can_look_at_whether_the_record_is_read()
     {
         var rules = LoanFile.Under("While Use is reading, hide Borrower.");

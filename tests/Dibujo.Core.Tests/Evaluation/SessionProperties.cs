@@ -47,6 +47,29 @@ public class SessionProperties
     }, iter: Worlds);
 
     [Fact]
+    public void Rules_of_a_circle_are_applied_whole_one_after_another() => Gen.UInt.Sample(seed =>
+    {
+        var chance = new Chance(seed) { HasPartEffects = false };
+        var definition = chance.Definition();
+        var program = Chance.Compile(definition);
+        if (!program.Order.Cycles.Any(c => c.IsTrue))
+        {
+            return;
+        }
+
+        var saved = chance.Record();
+        var session = new Session(program, saved, chance.Setting(), chance);
+        var oracle = new Oracle(definition, saved, new Dictionary<string, Value>(StringComparer.Ordinal), session.Setting, chance, Circles.Of(program));
+
+        Assert.Equal(oracle.IsSettled, session.IsSettled);
+        foreach (var (field, (visible, access, requirement, value)) in session.IsSettled ? oracle.States() : [])
+        {
+            var state = session.StateOf(Element.Field(field));
+            Assert.Equal((visible, access, requirement, value), (state.IsVisible, state.Access, state.Requirement, session[field]));
+        }
+    }, iter: Worlds);
+
+    [Fact]
     public void Incremental_equals_from_scratch_and_deltas_tell_all() => Gen.UInt.Sample(seed =>
     {
         var chance = new Chance(seed);

@@ -28,7 +28,7 @@ public class RenamingTests
         Assert.Null(after.RecordType.Find(from));
         Assert.DoesNotContain($"\"{from}\"", System.Text.Encoding.UTF8.GetString(Json.JsonText.Write(after with { RecordType = after.RecordType with { Reshaping = [] } })), StringComparison.Ordinal);
         var saved = chance.Record();
-        var carried = new RecordReshaping(before.RecordType, after.RecordType).Of(saved, "long", "first").Values;
+        var carried = new RecordReshaping(before.RecordType, after.RecordType).Of(saved, "long", "first", Few.Names).Values;
         var setting = chance.Setting();
         var one = new Session(Chance.Compile(before), saved, setting, chance);
         var other = new Session(Chance.Compile(after), carried, setting, chance);

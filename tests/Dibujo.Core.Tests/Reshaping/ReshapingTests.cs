@@ -36,10 +36,10 @@ public class ReshapingTests
         }
 
         var (before, after) = (Of(one), Of(other));
-        var announced = new Consequences(before, after);
+        var announced = new Consequences(before, after, Few.Names);
         announced.Add(1, "One", Holding(held), "only", "open");
-        var there = new RecordReshaping(before, after).Of(Holding(held), "only", "open").Values;
-        var back = new RecordReshaping(after, before).Of(there, "only", "open").Values;
+        var there = new RecordReshaping(before, after).Of(Holding(held), "only", "open", Few.Names).Values;
+        var back = new RecordReshaping(after, before).Of(there, "only", "open", Few.Names).Values;
 
         var lost = announced.All().Sum(consequence => consequence.Altered + consequence.Lost);
         Assert.True(other.Fit(there["it"]) is not null, "what is there then fits its field");
@@ -61,7 +61,40 @@ public class ReshapingTests
         var (one, other) = (Named(from), Named(to));
         var value = one.Fit(decimal.TryParse(held, System.Globalization.CultureInfo.InvariantCulture, out var number) && from == "number" ? new Number(number) : new Text(held))!;
 
-        Assert.Equal(then, Conversion.Of(value, one, other).Plain);
+        Assert.Equal(then, Conversion.Of(value, one, other, Few.Names).Plain);
+    }
+
+    [Theory]
+    [InlineData("yes", "yes")]
+    [InlineData("Mara Lou", "")]
+    [InlineData("12.50", "")]
+    public void Nothing_becomes_a_person_whom_there_is_not(string held, string then) =>
+        Assert.Equal(then, Conversion.Of(new Text(held), new TextType(), new PersonType(), Few.Names).Plain);
+
+    [Theory]
+    [InlineData(15, "15")]
+    [InlineData(16, "")]
+    public void Nothing_becomes_a_link_to_a_record_that_there_is_not(int held, string then) =>
+        Assert.Equal(then, Conversion.Of(new Number(held), new NumberType(), new LinkType("object"), Few.Names).Plain);
+
+    [Fact]
+    public void Several_choices_are_written_in_the_order_in_which_they_are_offered() => Assert.Equal(
+        "Work on paper, Textile", Conversion.Of(new Choices(["textile", "paper"]), new ChoicesType(Materials), new TextType(), Few.Names).Plain);
+
+    /// <summary>Whether a record is counted, and whether it gets an entry in its history, is one question: whether what is stored differs.</summary>
+    [Theory]
+    [InlineData("text", "5", "number", 1)]
+    [InlineData("text", "yes", "person", 0)]
+    [InlineData("text", "2026-11-24", "date", 0)]
+    [InlineData("date", "2026-11-24", "text", 0)]
+    [InlineData("text", "24 Nov 2026", "date", 1)]
+    public void A_record_changes_if_what_is_stored_of_it_does(string from, string held, string to, int changed)
+    {
+        var (before, after) = (Of(Named(from)), Of(Named(to)));
+        var told = new Consequences(before, after, Few.Names);
+        told.Add(1, "One", Holding(new Text(held)), "only", "open");
+
+        Assert.Equal(changed, told.Changed);
     }
 
     [Fact]
@@ -87,7 +120,7 @@ public class ReshapingTests
         Assert.Equal(new Literal(new Text("textile")), Assert.IsType<Clause>(cases[1].While).Comparands[0]);
         Assert.Equal("if it = \"paper\" then \"textile\" else \"\"", Assert.IsType<ExpressionComparand>(Assert.IsType<Calculate>(cases[2].Effects[0]).From).Expression);
         Assert.Equal(["oil", "paper"], Assert.IsType<ChoiceType>(after.RecordType.Find("it")!.Type).Options.Select(option => option.Key));
-        Assert.Equal(new Text("paper"), new RecordReshaping(type, after.RecordType).Of(Holding(new Text("textile")), "only", "open").Values["it"]);
+        Assert.Equal(new Text("paper"), new RecordReshaping(type, after.RecordType).Of(Holding(new Text("textile")), "only", "open", Few.Names).Values["it"]);
     }
 
     [Fact]
@@ -104,9 +137,9 @@ public class ReshapingTests
         Assert.Equal(["open", "done"], after.Workflows[0].Stages.Select(stage => stage.Key));
         Assert.Equal(["c"], after.Workflows[0].Moves.Select(move => move.Key));
         var reshaping = new RecordReshaping(type, after);
-        Assert.Equal("done", reshaping.Of(RecordValues.Empty, "only", "terms").Stage);
-        Assert.Equal("open", reshaping.Of(RecordValues.Empty, "only", "open").Stage);
-        Assert.Equal("terms", reshaping.Of(RecordValues.Empty, "other", "terms").Stage);
+        Assert.Equal("done", reshaping.Of(RecordValues.Empty, "only", "terms", Few.Names).Stage);
+        Assert.Equal("open", reshaping.Of(RecordValues.Empty, "only", "open", Few.Names).Stage);
+        Assert.Equal("terms", reshaping.Of(RecordValues.Empty, "other", "terms", Few.Names).Stage);
     }
 
     [Fact]
@@ -117,8 +150,8 @@ public class ReshapingTests
         var renamed = Reshaped.By(merged, new FieldRenamed("it", "made")).Definition!.RecordType;
         var after = renamed with { Fields = renamed.Fields.Replace(renamed.Find("made")!, renamed.Find("made")! with { Type = new TextType() }) };
 
-        Assert.Equal(new Text("Work on paper"), new RecordReshaping(before, after).Of(Holding(new Text("paper")), "only", "open").Values["made"]);
-        var told = new Consequences(before, after);
+        Assert.Equal(new Text("Work on paper"), new RecordReshaping(before, after).Of(Holding(new Text("paper")), "only", "open", Few.Names).Values["made"]);
+        var told = new Consequences(before, after, Few.Names);
         told.Add(7, "Seven", Holding(new Text("textile")), "only", "open");
         Assert.Equal(
             ["It: Textile becomes Work on paper.", "It has the key made in place of it.", "It is one choice no longer, but a line of text."],
@@ -131,7 +164,7 @@ public class ReshapingTests
         var before = Of(new TextType()) with { Fields = [new("note", "Note", new TextType())] };
         var after = Of(new TextType());
 
-        Assert.True(new RecordReshaping(before, after).Of(Holding(new Text("ghost")), "only", "open").Values["it"].IsBlank);
+        Assert.True(new RecordReshaping(before, after).Of(Holding(new Text("ghost")), "only", "open", Few.Names).Values["it"].IsBlank);
     }
 
     [Fact]
@@ -139,14 +172,14 @@ public class ReshapingTests
     {
         var before = Of(new TextType());
         var after = before with { Fields = [before.Fields[0]], Forms = [] };
-        var told = new Consequences(before, after);
+        var told = new Consequences(before, after, Few.Names);
         told.Add(1, "One", Holding(new Text("oak")), "only", "open");
         told.Add(2, "Two", RecordValues.Empty, "only", "open");
 
         var only = Assert.Single(told.All());
         Assert.Equal((1, 0, 0), (only.Records, only.Lost, told.Changed));
         Assert.StartsWith("It is no longer a field.", only.What, StringComparison.Ordinal);
-        Assert.Equal(Holding(new Text("oak")), new RecordReshaping(before, after).Of(Holding(new Text("oak")), "only", "open").Values);
+        Assert.Equal(Holding(new Text("oak")), new RecordReshaping(before, after).Of(Holding(new Text("oak")), "only", "open", Few.Names).Values);
     }
 
     [Fact]
@@ -154,9 +187,9 @@ public class ReshapingTests
     {
         var before = Of(new TextType());
         var after = Reshaped.By(new(before, []), new FieldRenamed("it", "made")).Definition!.RecordType;
-        var there = new RecordReshaping(before, after).Of(Holding(new Text("oak")), "only", "open").Values;
+        var there = new RecordReshaping(before, after).Of(Holding(new Text("oak")), "only", "open", Few.Names).Values;
 
-        Assert.Equal(there, new RecordReshaping(after, after).Of(there, "only", "open").Values);
+        Assert.Equal(there, new RecordReshaping(after, after).Of(there, "only", "open", Few.Names).Values);
     }
 
     private static Gen<T> Any<T>(params T[] of) => Gen.Int[0, of.Length - 1].Select(i => of[i]);
@@ -178,6 +211,7 @@ public class ReshapingTests
         "yesNo" => new YesNoType(),
         "fullName" => new FullNameType(),
         "date" => new DateType(),
+        "person" => new PersonType(),
         _ => new DateTimeType(),
     };
 }

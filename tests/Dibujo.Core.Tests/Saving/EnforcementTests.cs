@@ -155,6 +155,17 @@ public class EnforcementTests
     public void Limits_and_links_hold_without_any_rule(string field, object value, RefusalReason reason) => Assert.Equal(
         reason, Only(LoanFile.Decide(LoanFile.Under(), Filled, changes: (field, value is double number ? (decimal)number : value))).Reason);
 
+    [Theory]
+    [InlineData("object", 8, 9)]
+    [InlineData("conservator", "nobody", "no one")]
+    public void What_led_nowhere_before_may_be_handed_in_as_it_stands(string field, object held, object other)
+    {
+        var saved = Loan((field, held));
+
+        Assert.True(LoanFile.Decide(LoanFile.Under(), saved, changes: (field, held)).IsAccepted);
+        Assert.Equal(RefusalReason.LeadsNowhere, Only(LoanFile.Decide(LoanFile.Under(), saved, changes: (field, other))).Reason);
+    }
+
     [Fact]
     public void Rules_for_an_import_hold_for_an_import()
     {

@@ -18,6 +18,13 @@ public class RecordValuesTests
         Assert.NotEqual(Lantern, Lantern.With("fee", Value.Blank));
     }
 
+    [Theory]
+    [InlineData("STRAẞE", "Straße")]
+    [InlineData("ΟΔΟΣ", "οδος")]
+    [InlineData("Ǆ", "ǆ")]
+    [InlineData("ÉTÉ ", "été")]
+    public void Text_is_the_same_in_capitals(string capitals, string small) => Assert.Equal(FoldedText.Of(capitals), FoldedText.Of(small));
+
     [Fact]
     public void Changing_one_leaves_the_other_as_it_was()
     {

@@ -192,7 +192,7 @@ export class SharedDraft {
     let { base } = this;
     let { version } = news;
     let revisions = { ...this.state.revisions };
-    if (news.steps === null) {
+    if (!news.steps) {
       const view = await this.server.read();
       ({ definition: base, version, revisions } = view);
     } else {

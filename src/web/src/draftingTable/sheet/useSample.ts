@@ -20,7 +20,7 @@ function settingOf(sample: RecordView, view: View): Setting {
     move: view.move || null,
     roles: view.roles,
     person: view.person || setting.person,
-    use: view.isReading ? 'reading' : 'fillingIn',
+    use: view.isReading ? 'reading' : 'filling-in',
     isNew: view.record === 0,
     form: view.form,
     now: view.date ? `${view.date}T12:00:00` : setting.now,
