@@ -44,7 +44,7 @@ public sealed class RecordTests(Server server) : IClassFixture<Server>
         var address = Begin(browser, "Paper Kite for Vell");
         browser.Type("#field-borrower", "Museum of Vell");
         browser.Press("header a", "Dibujo");
-        browser.Press("[role=dialog] button", "Leave it for later");
+        browser.Press("[role=dialog] button", "Keep it for later");
         browser.See("table");
         browser.Open(address);
         browser.See("section[aria-label='Typed before']", "Museum of Vell");

@@ -72,6 +72,7 @@ public sealed partial class ForbiddenWriteTests(Site site) : IClassFixture<Site>
         ("GET", $"{Loans}/editions/1/draft", null, 'A'),
         ("GET", $"{Loans}/publication", null, 'A'),
         ("GET", $"{Loans}/holdings", null, 'A'),
+        ("GET", "/api/record-types/object-loan/draft/rules/nothing/in-force", null, 'A'),
         ("POST", $"{Loans}/consequences", "{}", 'A'),
         ("POST", "/api/reshaped", "{}", 'A'),
         ("GET", "/api/audit.csv?to=2000-01-01", null, 'A'),

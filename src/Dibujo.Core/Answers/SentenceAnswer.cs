@@ -62,10 +62,18 @@ public static class SentenceAnswer
             {
                 to.Text("key", value.Key);
                 to.Text("label", value.Label);
+                if (value.Retired)
+                {
+                    to.Truth("retired", true);
+                }
             }));
             to.Texts("fields", offer.Fields);
             to.TextIfAny("unit", offer.Unit);
             to.TextIfAny("recordType", offer.RecordType);
+            if (offer.Retired)
+            {
+                to.Truth("retired", true);
+            }
         }));
         to.List("targets", vocabulary.Targets, target => to.Object(() =>
         {

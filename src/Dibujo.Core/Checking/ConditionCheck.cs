@@ -19,7 +19,7 @@ internal sealed class ConditionCheck(SubjectTypes subjects, Labels labels, Probl
                     "Split it into several rules or cases.");
                 break;
             case Group { Members.IsEmpty: true }:
-                problems.Add($"{place}/members", "There is no condition in this group.", "Add a clause, or take the group away.");
+                problems.Add($"{place}/members", "There is no condition in this group.", "Add a clause, or delete the group.");
                 break;
             case Group group:
                 foreach (var (i, member) in group.Members.Index())
@@ -79,7 +79,7 @@ internal sealed class ConditionCheck(SubjectTypes subjects, Labels labels, Probl
                 count == 0 ? "The clause does not say what to compare with." : $"The test does not take {count} values.",
                 expected switch
                 {
-                    TestShape.Alone => "Take the values away.",
+                    TestShape.Alone => "Delete the values.",
                     TestShape.One => "Give one value.",
                     TestShape.Range => "Give two values, the lower first.",
                     _ => "Give one value or more.",

@@ -210,7 +210,7 @@ internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, Proble
 
         if (require is { Level: Requirement.ToSave, Moves.IsEmpty: false })
         {
-            problems.Add($"{place}/moves", "What is needed to save is needed for every move.", "Take the moves away, or require it to move on.");
+            problems.Add($"{place}/moves", "What is needed to save is needed for every move.", "Delete the moves, or require it to move on.");
         }
 
         foreach (var (i, move) in require.Moves.Index().Where(m => type.FindMove(m.Item) is null))

@@ -11,7 +11,8 @@ namespace Dibujo.Core.Drafts;
 /// <param name="RecordType">What the record type is from now on; null where that stays.</param>
 /// <param name="RecordTypeBase">The draft's version by which the record type was last changed, as far as the editor knew.</param>
 /// <param name="Examples">What the examples are from now on; null where they stay. They go with the record type: where that collides, they wait with it.</param>
-public sealed record DraftStep(ImmutableArray<RuleEdit> Edits, RecordType? RecordType = null, int RecordTypeBase = 0, ImmutableArray<Example>? Examples = null)
+/// <param name="RecordTypeWas">What the editor made the record type of: with it, what others did to other parts of it since stays. Null where that is not known.</param>
+public sealed record DraftStep(ImmutableArray<RuleEdit> Edits, RecordType? RecordType = null, int RecordTypeBase = 0, ImmutableArray<Example>? Examples = null, RecordType? RecordTypeWas = null)
 {
     /// <summary>The most edits in a step.</summary>
     public const int MostEdits = 5000;

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Drafts;
@@ -7,8 +8,8 @@ namespace Dibujo.Core.Drafts;
 /// <param name="Definition">The draft after it.</param>
 /// <param name="Changed">Keys of the rules that are other than before, or gone.</param>
 /// <param name="Colliding">Edits that were not made, since the rule was changed by somebody else in the meantime.</param>
-/// <param name="IsTypeColliding">Whether the same goes for the record type.</param>
-public sealed record Drafting(Definition Definition, ImmutableArray<string> Changed, ImmutableArray<RuleEdit> Colliding, bool IsTypeColliding)
+/// <param name="WaitingType">The record type as the step would have it, where somebody else made something different of the same part of it; null where nothing of it waits.</param>
+public sealed record Drafting(Definition Definition, ImmutableArray<string> Changed, ImmutableArray<RuleEdit> Colliding, RecordType? WaitingType)
 {
     /// <summary>Makes the edits of a step that collide with nothing; edits of different rules never do.</summary>
     /// <param name="draft">The draft as it is.</param>
@@ -48,12 +49,29 @@ public sealed record Drafting(Definition Definition, ImmutableArray<string> Chan
             }
         }
 
-        var isTypeColliding = step.RecordType is { } type && !DraftStep.IsSame(type, draft.RecordType) && typeRevision > step.RecordTypeBase;
-        var definition = new Definition(isTypeColliding ? draft.RecordType : step.RecordType ?? draft.RecordType, rules.ToImmutable())
+        var (recordType, waiting) = TypeAfter(draft, step, typeRevision);
+        var definition = new Definition(recordType, rules.ToImmutable())
         {
-            Examples = isTypeColliding ? draft.Examples : step.Examples ?? draft.Examples,
+            Examples = waiting is not null ? draft.Examples : step.Examples ?? draft.Examples,
         };
-        return new(definition, [.. changed], colliding.ToImmutable(), isTypeColliding);
+        return new(definition, [.. changed], colliding.ToImmutable(), waiting);
+    }
+
+    /// <summary>The record type after the step, and what waits of it: that has all of both, and where they collide what the step says.</summary>
+    private static (RecordType RecordType, RecordType? Waiting) TypeAfter(Definition draft, DraftStep step, int typeRevision)
+    {
+        if (step.RecordType is not { } type || DraftStep.IsSame(type, draft.RecordType) || typeRevision <= step.RecordTypeBase)
+        {
+            return (step.RecordType ?? draft.RecordType, null);
+        }
+
+        if (step.RecordTypeWas is not { } was)
+        {
+            return (draft.RecordType, type);
+        }
+
+        var (merged, collides) = RecordTypeMerge.Of(was, type, draft.RecordType);
+        return collides ? (RecordTypeMerge.Of(was, draft.RecordType, type).Merged, merged) : (merged, null);
     }
 
     private static void Put(ImmutableArray<Rule>.Builder rules, int at, RuleEdit edit)

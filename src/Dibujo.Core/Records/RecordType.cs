@@ -74,4 +74,19 @@ public sealed record RecordType(
 /// <param name="Key">Its key.</param>
 /// <param name="Label">What people call it.</param>
 /// <param name="Fields">Its fields.</param>
-public sealed record LinkedType(string Key, string Label, ImmutableArray<Field> Fields);
+public sealed record LinkedType(string Key, string Label, ImmutableArray<Field> Fields)
+{
+    /// <summary>
+    /// The same fields as the record type has them by now. One that has another key there keeps the one by which rules here call it; one
+    /// that is no more is left out, so that rules that look at it have a problem.
+    /// </summary>
+    /// <param name="there">The record type itself.</param>
+    /// <param name="formerKeys">For every key that one of its fields once had, the key that it has now.</param>
+    public LinkedType As(RecordType there, IReadOnlyDictionary<string, string> formerKeys) => new(Key, there.Label,
+    [
+        .. from field in Fields
+           let now = there.Find(field.Key) ?? (formerKeys.TryGetValue(field.Key, out var later) ? there.Find(later) : null)
+           where now is not null
+           select new Field(field.Key, now.Label, now.Type, Retired: now.Retired),
+    ]);
+}

@@ -71,14 +71,20 @@ public sealed record Vocabulary(ImmutableArray<SubjectOffer> Subjects, Immutable
                 DateTimeType => ValueInput.DateTime,
                 _ => ValueInput.Text,
             },
-            subjectType is IOffersOptions { Options: var options } ? [.. options.Select(o => new ValueOffer(o.Key, o.Label))] : [],
+            subjectType is IOffersOptions { Options: var options } ? [.. options.Select(o => new ValueOffer(o.Key, o.Label) { Retired = o.Retired })] : [],
             subject is StageSubject or RoleSubject
                 ? []
                 : [.. type.Fields.Where(other => subject is not FieldSubject { Field: var own } || own != other.Key)
-                    .Where(other => FittingTests.AreComparable(subjectType, other.Type)).Select(f => f.Key)])
+                    .Where(other => !other.Retired && FittingTests.AreComparable(subjectType, other.Type)).Select(f => f.Key)])
         {
             Unit = subjectType switch { MoneyType money => money.Currency, NumberType number => number.Unit, _ => null },
             RecordType = (subjectType as LinkType)?.RecordType,
+            Retired = subject switch
+            {
+                FieldSubject { Field: var key } => type.Find(key)!.Retired,
+                LinkedSubject linked => subjects.Path(linked)!.Value.Any(field => field.Retired),
+                _ => false,
+            },
         };
     }
 
@@ -104,6 +110,9 @@ public sealed record SubjectOffer(
     /// <summary>The currency of an amount, or what a number counts; null where neither is.</summary>
     public string? Unit { get; init; }
 
+    /// <summary>Whether rules that look at it go on doing so, and none begins to: its field is retired, here or where it lies behind a link.</summary>
+    public bool Retired { get; init; }
+
     /// <summary>Key of the record type to which a link leads; null for anything else.</summary>
     public string? RecordType { get; init; }
 }
@@ -112,7 +121,11 @@ public sealed record SubjectOffer(
 public sealed record TestOffer(Test Test, string Words, TestShape Shape);
 
 /// <summary>A value by key and label.</summary>
-public sealed record ValueOffer(string Key, string Label);
+public sealed record ValueOffer(string Key, string Label)
+{
+    /// <summary>Whether rules that have it keep it, and none gets it anew.</summary>
+    public bool Retired { get; init; }
+}
 
 /// <summary>An element that an effect can name.</summary>
 public sealed record TargetOffer(Element Element, string Label);

@@ -22,6 +22,7 @@ internal static class Completion
         return
         [
             .. listener.Expected.Select(one => (one.What, one.IsHint, Start: one.At < listener.Words.Length ? listener.StartOf(one.At) : rest))
+                .Where(one => !lexicon.IsRetired(one.What))
                 .Where(one => one.Start == said.Length ? isBetween
                     : !one.IsHint && one.What.Length > said.Length - one.Start && one.What.StartsWith(said[one.Start..], StringComparison.OrdinalIgnoreCase))
                 .OrderByDescending(one => one.Start).ThenBy(one => one.IsHint).DistinctBy(one => one.What)

@@ -14,9 +14,14 @@ internal sealed class Lexicon
     private static readonly ConditionalWeakTable<RecordType, Lexicon> Made = [];
     private readonly ConcurrentDictionary<FieldType, NameIndex<string>> options = new();
 
+    private readonly ImmutableHashSet<string> retired;
+
     private Lexicon(RecordType type)
     {
         (Type, Names) = (type, Names.Of(type));
+        var named = type.Fields.Select(field => (Name: Names.Fields.Write(field.Key), field.Retired))
+            .Concat(type.Fields.Select(field => field.Type).OfType<IOffersOptions>().SelectMany(one => one.Options).Select(option => (Name: option.Label, option.Retired))).ToList();
+        retired = [.. named.Where(one => one.Retired).Select(one => one.Name).Except(named.Where(one => !one.Retired).Select(one => one.Name), StringComparer.Ordinal)];
         Subjects = new([.. type.Fields.SelectMany(SubjectsAround), .. SettingSubject.All.Select(one => new Named<Subject>(one.Subject, one.Name, one.Name))]);
         Targets = new(type.Elements().Select(TargetOf));
         YesNos = [.. Subjects.Names.Where(name => Names.Subjects.Of(name.Thing) is YesNoType && name.Thing is not NewSubject)];
@@ -51,6 +56,9 @@ internal sealed class Lexicon
 
     /// <summary>The choices of all fields.</summary>
     internal NameIndex<(Field Field, string Option)> Values { get; }
+
+    /// <summary>Whether a name is only that of something retired: it is understood, and not offered.</summary>
+    internal bool IsRetired(string name) => retired.Contains(name);
 
     internal static Lexicon Of(RecordType type) => Made.GetValue(type, made => new(made));
 

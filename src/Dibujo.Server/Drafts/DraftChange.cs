@@ -15,8 +15,9 @@ internal sealed class DraftChange(DibujoDb db, LiveConnections live, Sender send
     {
         var at = clock.GetUtcNow().UtcDateTime;
         var drafting = Drafting.Of(type.Draft, step, key => type.Revisions.GetValueOrDefault(key)?.Version ?? 0, type.TypeRevision);
-        var isTypeChanged = step.RecordType is not null && !drafting.IsTypeColliding;
-        var examples = drafting.IsTypeColliding ? null : step.Examples;
+        // Also where some of it waits, the rest of it is made.
+        var isTypeChanged = step.RecordType is not null && (drafting.WaitingType is null || !ReferenceEquals(drafting.Definition.RecordType, type.Draft.RecordType));
+        var examples = drafting.WaitingType is not null ? null : step.Examples;
         if (!drafting.Changed.IsEmpty || isTypeChanged || examples is not null)
         {
             type.Draft = drafting.Definition;
@@ -28,7 +29,7 @@ internal sealed class DraftChange(DibujoDb db, LiveConnections live, Sender send
             {
                 RecordType = type.Key,
                 Version = type.DraftVersion,
-                Step = new(made, isTypeChanged ? step.RecordType : null, step.RecordTypeBase, examples),
+                Step = new(made, isTypeChanged ? drafting.Definition.RecordType : null, step.RecordTypeBase, examples),
                 By = by,
                 At = at,
             });
@@ -39,9 +40,9 @@ internal sealed class DraftChange(DibujoDb db, LiveConnections live, Sender send
             db.Collisions.Add(new() { RecordType = type.Key, Step = new([edit]), By = by, At = at });
         }
 
-        if (drafting.IsTypeColliding)
+        if (drafting.WaitingType is { } waiting)
         {
-            db.Collisions.Add(new() { RecordType = type.Key, Step = new([], step.RecordType, Examples: step.Examples), By = by, At = at });
+            db.Collisions.Add(new() { RecordType = type.Key, Step = new([], waiting, Examples: step.Examples), By = by, At = at });
         }
 
         return drafting;

@@ -137,6 +137,7 @@ internal static class DibujoServer
         Publish.Map(api);
         ReadPublication.Map(api);
         ForeseeConsequences.Map(api);
+        CountInForce.Map(api);
         ReadEditions.Map(api);
         CheckPack.Map(api);
         ListRecords.Map(api);

@@ -56,6 +56,9 @@ internal sealed class LiveConnection
     /// <summary>Whether it is told nothing any more, though the other end may not know it yet.</summary>
     internal bool IsEnded => isEnded || context.ConnectionAborted.IsCancellationRequested;
 
+    /// <summary>Where the person is, in words of the page; empty where that was not said.</summary>
+    internal string Place { get; set; } = "";
+
     /// <summary>What it wants to be told of; kept by <see cref="LiveConnections"/>.</summary>
     internal HashSet<string> Topics { get; } = new(StringComparer.Ordinal);
 

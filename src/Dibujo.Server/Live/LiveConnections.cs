@@ -111,6 +111,10 @@ internal sealed class LiveConnections
     internal ImmutableArray<string> People(string topic) =>
         [.. Watching(topic).Where(one => !one.IsEnded).Select(one => one.Person).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)];
 
+    /// <summary>Who is told of it, and where they are: each place of a person once.</summary>
+    internal ImmutableArray<PersonAt> Places(string topic) =>
+        [.. Watching(topic).Where(one => !one.IsEnded).Select(one => new PersonAt(one.Person, one.Place)).Distinct().OrderBy(one => one.Person, StringComparer.Ordinal)];
+
     /// <summary>Closes what was let in by that sign-in.</summary>
     internal void EndSignIn(int signIn) => End(one => one.SignIn == signIn.ToString(System.Globalization.CultureInfo.InvariantCulture));
 
@@ -148,3 +152,6 @@ internal sealed class LiveConnections
         }
     }
 }
+
+/// <summary>Somebody, and where they are.</summary>
+internal sealed record PersonAt(string Person, string Place);

@@ -78,7 +78,7 @@ internal static class Publish
         return places.Where(place => then.FindWorkflow(place.Workflow) is not { } workflow
                 || workflow.Position(then.Reshaping.OfType<StageRemoved>().Where(removed => removed.Workflow == place.Workflow)
                     .Aggregate(place.Stage, (stage, removed) => stage == removed.From ? removed.To : stage)) < 0)
-            .Select(place => $"{(place.Records == 1 ? "One record is" : $"{place.Records} records are")} at the stage “{place.Stage}” of the workflow “{place.Workflow}”, which the draft does not have. Bring it back, and take it away on the sheet Workflow, which asks where they go.")
+            .Select(place => $"{(place.Records == 1 ? "One record is" : $"{place.Records} records are")} at the stage “{place.Stage}” of the workflow “{place.Workflow}”, which the draft does not have. Bring it back, and delete it on the sheet Workflow, which asks where they go.")
             .FirstOrDefault();
     }
 }

@@ -1,6 +1,8 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
+using Dibujo.Core.Drafts;
 using Dibujo.Core.Records;
+using Dibujo.Core.Rules;
 using Dibujo.Server.Drafts;
 using Dibujo.Server.Records;
 using Dibujo.Server.RecordTypes;
@@ -59,13 +61,15 @@ internal sealed partial class Publisher(IServiceScopeFactory scopes, Editions ed
             var edition = new Edition(publication.Before + 1, publication.Definition);
             edition.Prepare();
             var change = scope.ServiceProvider.GetRequiredService<DraftChange>();
-            var type = await SwitchAsync(db, unit, change, publication, edition, staging, cancellation);
+            List<StoredRecordType> followed = [];
+            var type = await SwitchAsync(db, unit, change, publication, edition, staging, followed, cancellation);
             if (type is not null)
             {
                 editions.Add(publication.RecordType, edition);
                 publication.Version = type.DraftVersion;
                 publication.Number = edition.Number;
                 change.Tell(type);
+                followed.ForEach(change.Tell);
                 news.Published(publication.RecordType, edition.Number);
                 restanding.Want();
             }
@@ -81,7 +85,7 @@ internal sealed partial class Publisher(IServiceScopeFactory scopes, Editions ed
 
     /// <summary>The one moment at which everything changes; null where something else came before, which is said then.</summary>
     private static async Task<StoredRecordType?> SwitchAsync(
-        DibujoDb db, UnitOfWork unit, DraftChange change, Publication publication, Edition edition, Staging? staging, CancellationToken cancellation)
+        DibujoDb db, UnitOfWork unit, DraftChange change, Publication publication, Edition edition, Staging? staging, List<StoredRecordType> followed, CancellationToken cancellation)
     {
         StoredRecordType? published = null;
         await unit.RunAsync(
@@ -113,10 +117,36 @@ internal sealed partial class Publisher(IServiceScopeFactory scopes, Editions ed
                 db.Audit.Add(publication.Entry);
                 type.Published = edition.Number;
                 UseUp(type, done, change, publication.Entry.Who!);
+                await FollowAsync(db, change, type, publication, followed, cancellation);
                 published = type;
             },
             cancellation);
         return published;
+    }
+
+    /// <summary>Record types whose links lead here know this one's fields: their drafts follow what has become of those.</summary>
+    private static async Task FollowAsync(
+        DibujoDb db, DraftChange change, StoredRecordType type, Publication publication, List<StoredRecordType> followed, CancellationToken cancellation)
+    {
+        followed.Clear();
+        var there = publication.Definition.RecordType;
+        var formerKeys = Core.Reshaping.FormerKeys.Of([.. Editions.ReshapingAfter(db, type.Key, 0), .. there.Reshaping]);
+        foreach (var other in await db.RecordTypes.Where(one => one.Key != type.Key).ToListAsync(cancellation))
+        {
+            var draft = other.Draft.RecordType;
+            if (draft.Linked.FirstOrDefault(linked => linked.Key == type.Key) is not { } known)
+            {
+                continue;
+            }
+
+            var step = DraftStep.Between(
+                other.Draft, new Definition(draft with { Linked = draft.Linked.Replace(known, known.As(there, formerKeys)) }, other.Draft.Rules) { Examples = other.Draft.Examples }, other.DraftVersion);
+            if (step.RecordType is not null)
+            {
+                change.Make(other, step, publication.Entry.Who!);
+                followed.Add(other);
+            }
+        }
     }
 
     /// <summary>What records have become is no longer to be done; what was decided since still is.</summary>

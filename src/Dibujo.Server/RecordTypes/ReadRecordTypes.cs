@@ -28,7 +28,11 @@ internal static class ReadRecordTypes
     {
         var isAdministrator = user.IsInRole(Policies.AdministratorRole);
         return TypedResults.Ok(await db.RecordTypes.Where(t => isAdministrator || t.Published != null).OrderBy(t => t.Key)
-            .Select(t => new RecordTypeView(t.Key, t.Label, t.Published, t.RuleCount, db.RecordCounts.Where(c => c.RecordType == t.Key).Sum(c => c.Records)))
+            .Select(t => new RecordTypeView(
+                t.Key, t.Label, t.Published, t.RuleCount, db.RecordCounts.Where(c => c.RecordType == t.Key).Sum(c => c.Records),
+                !isAdministrator ? null : db.DraftSteps
+                    .Where(step => step.RecordType == t.Key && !db.Editions.Any(edition => edition.RecordType == t.Key && edition.At >= step.At))
+                    .OrderByDescending(step => step.Version).Select(step => new DraftTouch(step.By, step.At)).FirstOrDefault()))
             .ToListAsync(cancellation));
     }
 
@@ -69,7 +73,16 @@ internal static class ReadRecordTypes
 }
 
 /// <summary>A record type in the list.</summary>
-internal sealed record RecordTypeView(string Key, string Label, int? Edition, int Rules, int Records);
+/// <param name="Key">Its key.</param>
+/// <param name="Label">What people call it.</param>
+/// <param name="Edition">Number of the edition in force; null before the first.</param>
+/// <param name="Rules">How many rules its draft has.</param>
+/// <param name="Records">How many records there are.</param>
+/// <param name="Unpublished">The last change of the draft since the last edition; null for none, and for members.</param>
+internal sealed record RecordTypeView(string Key, string Label, int? Edition, int Rules, int Records, DraftTouch? Unpublished);
+
+/// <summary>When a draft was changed, and by whom.</summary>
+internal sealed record DraftTouch(string By, DateTime At);
 
 /// <summary>A record type as an edition has it, without its rules.</summary>
 internal sealed record RecordTypeOfEdition(int Number, RecordType RecordType);

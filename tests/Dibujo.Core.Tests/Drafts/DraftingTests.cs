@@ -1,5 +1,7 @@
+using System.Collections.Immutable;
 using CsCheck;
 using Dibujo.Core.Drafts;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Tests.Drafts;
@@ -52,6 +54,56 @@ public class DraftingTests
         Assert.Equal(Names(After(ada, ina)), Names(After(ina, ada)));
         Assert.All(After(ada, ina).Rules, rule => Assert.EndsWith("’s", rule.Name, StringComparison.Ordinal));
     });
+
+    /// <summary>What somebody may do to a record type, each to a part of its own.</summary>
+    private static readonly ImmutableArray<Func<RecordType, string, RecordType>> Deeds =
+    [
+        (type, by) => type with { Label = $"Loan by {by}" },
+        (type, by) => type with { Fields = [.. type.Fields.Select(field => field.Key == "title" ? field with { Label = $"Title by {by}" } : field)] },
+        (type, by) => type with { Fields = type.Fields.Add(new($"new{by}", by, new TextType())) },
+        (type, by) => type with { Forms = [type.Forms[0] with { Label = $"File by {by}" }, .. type.Forms[1..]] },
+        (type, by) => type with { Workflows = [type.Workflows[0] with { Stages = type.Workflows[0].Stages.Insert(1, new($"stage{by}", by)) }, .. type.Workflows[1..]] },
+        (type, by) => type with { Roles = type.Roles.Add(new($"role{by}", by)) },
+    ];
+
+    [Fact]
+    public void Two_who_draw_different_parts_of_a_record_type_choose_nothing_and_keep_both() => Gen.Bool.Array[6].Sample(whose =>
+    {
+        RecordType By(bool person, string name) => Deeds.Where((_, i) => whose[i] == person).Aggregate(Small.Loan, (type, deed) => deed(type, name));
+        var all = Deeds.Select((deed, i) => (deed, Name: whose[i] ? "Ada" : "Bo")).Aggregate(Small.Loan, (type, one) => one.deed(type, one.Name));
+        var draft = new Definition(By(false, "Bo"), []);
+
+        var made = Drafting.Of(draft, new DraftStep([], By(true, "Ada"), 1, RecordTypeWas: Small.Loan), _ => 0, 2);
+
+        Assert.Null(made.WaitingType);
+        Assert.Equal(Written(all), Written(made.Definition.RecordType));
+    });
+
+    [Fact]
+    public void Of_two_who_made_something_different_of_the_same_part_that_part_waits_and_the_rest_is_made()
+    {
+        var draft = new Definition(Deeds[4](Deeds[1](Small.Loan, "Bo"), "Bo"), []);
+        var mine = Deeds[3](Deeds[1](Small.Loan, "Ada"), "Ada");
+
+        var made = Drafting.Of(draft, new DraftStep([], mine, 1, RecordTypeWas: Small.Loan), _ => 0, 2);
+
+        Assert.Equal(("Title by Bo", "File by Ada"), (made.Definition.RecordType.Find("title")!.Label, made.Definition.RecordType.Forms[0].Label));
+        Assert.Equal(("Title by Ada", "File by Ada"), (made.WaitingType!.Find("title")!.Label, made.WaitingType.Forms[0].Label));
+        Assert.Contains(made.WaitingType.Workflows[0].Stages, stage => stage.Key == "stageBo");
+    }
+
+    [Fact]
+    public void A_field_that_one_takes_away_and_the_other_changes_stays_and_waits()
+    {
+        var draft = new Definition(Deeds[1](Small.Loan, "Bo"), []);
+
+        var made = Drafting.Of(draft, new DraftStep([], Small.Loan with { Fields = [.. Small.Loan.Fields.Where(field => field.Key != "title")] }, 1, RecordTypeWas: Small.Loan), _ => 0, 2);
+
+        Assert.Equal("Title by Bo", made.Definition.RecordType.Find("title")!.Label);
+        Assert.NotNull(made.WaitingType);
+    }
+
+    private static string Written(RecordType type) => System.Text.Encoding.UTF8.GetString(Core.Json.JsonText.Write(type));
 
     [Fact]
     public void An_edit_of_a_rule_that_somebody_else_changed_is_not_made()

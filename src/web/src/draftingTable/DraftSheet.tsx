@@ -1,7 +1,17 @@
 import { ActionIcon, VisuallyHidden } from '@mantine/core';
-import { useHotkeys, useLocalStorage, type HotkeyItem } from '@mantine/hooks';
+import { useHotkeys, useLocalStorage } from '@mantine/hooks';
 import { IconPencilPlus } from '@tabler/icons-react';
-import { startTransition, useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import {
+  startTransition,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+} from 'react';
 import type { DecisionTable, Effect, Element, ElementKind, Rest, Rule } from '../api/generated';
 import type { Values } from '../engine/answers';
 import type { DraftProgram } from '../engine/draftProgram';
@@ -24,7 +34,7 @@ import { useLine } from './line/useLine';
 import { Rules } from './list/Rules';
 import { useOpenRules } from './list/useOpenRules';
 import { NewRule } from './NewRule';
-import { allTargets, conditionOf, newKey, newRule, onlyWhile, sameElement } from './rule/compose';
+import { allTargets, conditionOf, newGrid, newRule, onlyWhile, sameElement } from './rule/compose';
 import { DraftContext } from './rule/draftContext';
 import { withRest } from './rule/resting';
 import { useVocabulary } from './rule/useVocabulary';
@@ -78,7 +88,7 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
     [setTab, view.form],
   );
   const opened = useOpenRules({ latest, program, shared, changeRules, onChoose });
-  const { chosen, choose, setChosen, add, change } = opened;
+  const { chosen, choose, setChosen, add, change, isUnnamed } = opened;
   useEffect(() => touching.choose(chosen), [touching, chosen]);
 
   function propose(effect: Effect, isOnly: boolean) {
@@ -126,24 +136,45 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
 
   // Somebody who speaks what they write, or whose hand is not steady, switches them off (WCAG 2.1.4).
   const [hasLetterKeys, setLetterKeys] = useLocalStorage({ key: 'dibujo letter keys', defaultValue: true });
-  const letterKeys: HotkeyItem[] = [
-    ['/', () => line.focus()],
-    ['n', () => add(newRule())],
-    ['g', () => add({ key: newKey(), name: '', on: true, table: { hit: 'first', drivers: [], outputs: [], rows: [] } })],
-    ['f', () => findInput.current?.focus()],
-    ['e', () => setDialog('editions')],
-    ['j', () => opened.step(1)],
-    ['k', () => opened.step(-1)],
-    ['t', () => chosen && writeAsText(chosen)],
-    ['shift+?', () => setDialog('keys')],
-    ['?', () => setDialog('keys')],
-  ];
+  const commands: Record<string, () => void> = {
+    '/': () => line.focus(),
+    n: () => add(newRule()),
+    g: () => add(newGrid()),
+    f: () => findInput.current?.focus(),
+    e: () => setDialog('editions'),
+    j: () => opened.step(1),
+    k: () => opened.step(-1),
+    t: () => chosen && writeAsText(chosen),
+    '?': () => setDialog('keys'),
+  };
+  // A letter is text wherever text could be meant: it is a command only while a rule itself has the keyboard.
+  function onRuleKey(event: KeyboardEvent<HTMLElement>, rule: string) {
+    const { key, altKey, ctrlKey, metaKey } = event;
+    if (altKey && (key === 'ArrowUp' || key === 'ArrowDown')) {
+      event.preventDefault();
+      opened.actions.move(rule, key === 'ArrowUp' ? -1 : 1);
+    } else if (hasLetterKeys && !altKey && !ctrlKey && !metaKey && Object.hasOwn(commands, key)) {
+      event.preventDefault();
+      commands[key]!();
+    }
+  }
   useHotkeys([
     ['mod+z', shared.undo],
     ['mod+shift+z', shared.redo],
-    ...(hasLetterKeys ? letterKeys : []),
     ['Escape', () => (selected.length > 0 ? setSelected([]) : setChosen(undefined))],
   ]);
+  // From anywhere, also while something is typed.
+  useHotkeys(
+    [
+      ['alt+l', () => line.focus()],
+      ['alt+n', () => add(newRule())],
+      ['alt+g', () => add(newGrid())],
+      ['alt+j', () => opened.step(1)],
+      ['alt+k', () => opened.step(-1)],
+      ['alt+t', () => chosen && writeAsText(chosen)],
+    ],
+    [],
+  );
 
   // The rule that is open, by what it acts on: while it is written, that is most often the same.
   const open = rules.find((rule) => rule.key === chosen);
@@ -186,6 +217,8 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
     () => ({
       tab,
       rules: () => latest.current.rules,
+      isBegun: isUnnamed,
+      version: draft.version,
       changeRest: (element: Element, next: Partial<Rest>) => rest([element], next),
       likelyClauses: (rule: Rule) =>
         proposed.has(rule.key) && record && sample ? likelyClauses(rule, latest.current.rules, type, record, sample, view) : [],
@@ -193,14 +226,14 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
       writeAsText,
       reach: (table: DecisionTable) => program.reach(table),
     }),
-    [tab, rest, proposed, record, sample, type, view, program, writeAsText],
+    [tab, rest, proposed, record, sample, type, view, program, writeAsText, isUnnamed, draft.version],
   );
   if (!sample || !record) {
     return null;
   }
 
   // Blanks of a rule that is just being written are no mistakes yet.
-  const begun = open && opened.isUnnamed(open.key) ? rules.indexOf(open) : -1;
+  const begun = open && isUnnamed(open.key) ? rules.indexOf(open) : -1;
   const problemCount =
     problems.type.length + [...problems.rules].reduce((count, [place, of]) => count + (place === begun ? 0 : of.length), 0);
   return (
@@ -211,6 +244,7 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
           sheet="Rules"
           shared={shared}
           state={draft}
+          rule={chosen}
           problems={problems}
           onKeys={() => setDialog('keys')}
           onEditions={() => setDialog('editions')}
@@ -267,6 +301,7 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
             orderNotes={opened.orderNotes}
             onOrderRead={opened.forgetOrder}
             findInput={findInput}
+            onRuleKey={onRuleKey}
           />
         </section>
         <section className={classes.sheet} aria-label="Sheet">
@@ -289,6 +324,7 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
               record={record}
               vocabulary={vocabulary}
               rules={rules}
+              touchedBy={({ kind, key }) => touching.of(kind, key).map((toucher) => toucher.key)}
               onPropose={propose}
               onNewRule={() => propose({ kind: 'require', targets: selected, level: 'toMoveOn' }, false)}
               onOpen={choose}

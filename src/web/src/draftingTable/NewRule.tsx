@@ -1,11 +1,10 @@
 import { ActionIcon, Button, Menu } from '@mantine/core';
 import { IconChevronDown, IconPlus } from '@tabler/icons-react';
 import type { Rule } from '../api/generated';
-import { newKey, newRule } from './rule/compose';
+import { newGrid, newRule } from './rule/compose';
 
 /** Begins a rule: as a sentence, or as a grid that says for each choice how other fields are. */
 export function NewRule({ onNew, onPaste }: { onNew: (rule: Rule) => void; onPaste: () => void }) {
-  const grid = (): Rule => ({ key: newKey(), name: '', on: true, table: { hit: 'first', drivers: [], outputs: [], rows: [] } });
   return (
     <Button.Group>
       <Button leftSection={<IconPlus size={14} />} onClick={() => onNew(newRule())}>
@@ -18,7 +17,7 @@ export function NewRule({ onNew, onPaste }: { onNew: (rule: Rule) => void; onPas
           </ActionIcon>
         </Menu.Target>
         <Menu.Dropdown>
-          <Menu.Item onClick={() => onNew(grid())}>Grid or table: each choice says how other fields are</Menu.Item>
+          <Menu.Item onClick={() => onNew(newGrid())}>Grid or table: each choice says how other fields are</Menu.Item>
           <Menu.Item
             onClick={() =>
               onNew({ ...newRule(), cases: [{ while: null, effects: [{ kind: 'require', targets: [], level: 'toMoveOn' }] }] })

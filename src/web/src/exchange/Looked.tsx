@@ -58,7 +58,7 @@ export function Looked({ looked, onTake, onLeave }: Props) {
           <Button onClick={onTake}>{looked.kind === 'rules' ? 'Take it into the draft' : 'Bring these records in'}</Button>
         )}
         <Button variant="default" onClick={onLeave}>
-          {looked.isTaken ? 'Put away' : 'Leave it'}
+          Close
         </Button>
       </Group>
     </div>

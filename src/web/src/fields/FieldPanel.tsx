@@ -1,5 +1,6 @@
 import { ActionIcon, Button, Group, Select, Stack, Text, Title } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
+import { useState } from 'react';
 import type { Definition, Field, HoldingsView, Problem, RecordType, Reshape } from '../api/generated';
 import { Resting } from '../draftingTable/element/Resting';
 import { withRest } from '../draftingTable/rule/resting';
@@ -12,6 +13,7 @@ import { placed, retired, sectionOf, withField, withoutField, withType } from '.
 import { fieldKinds, optionsFrom } from './fieldKinds';
 import classes from './Fields.module.css';
 import { HeldChoices } from './HeldChoices';
+import { LinkedFields } from './LinkedFields';
 import { TypeSettings } from './TypeSettings';
 import type { Usage } from './usage';
 import { recordsOf } from './useHoldings';
@@ -38,6 +40,8 @@ type Options = { key: string; label: string; retired?: boolean }[];
 /** Everything that one field is. */
 export function FieldPanel({ definition, field, usage, mistakes, held, holdings, onChange, onReshape, onClose }: Props) {
   const { recordType: type } = definition;
+  /** Where a link leads that was drawn or turned a moment ago. */
+  const [newLink, setNewLink] = useState<string>();
   const consequences = useConsequences(type, held !== undefined && mistakes.length === 0);
   const mine = consequences?.consequences.filter((one) => one.field === field.key) ?? [];
   const records = held && (holdings ? (holdings.fields[held.key] ?? 0) : undefined);
@@ -90,6 +94,8 @@ export function FieldPanel({ definition, field, usage, mistakes, held, holdings,
         <Select
           label="Type"
           allowDeselect={false}
+          // All of them at once: what stands further down is not thought of.
+          maxDropdownHeight={480}
           data={fieldKinds.map(({ value, label }) => ({ value, label }))}
           value={field.type.kind}
           onChange={(kind) => {
@@ -109,8 +115,20 @@ export function FieldPanel({ definition, field, usage, mistakes, held, holdings,
         <TypeSettings
           type={field.type}
           isHeld={held !== undefined}
-          onChange={(next) => onChange(withType(definition, field.key, next).recordType)}
+          onChange={(next) => {
+            setNewLink(next.kind === 'link' ? next.recordType : undefined);
+            onChange(withType(definition, field.key, next).recordType);
+          }}
         />
+        {field.type.kind === 'link' && field.type.recordType && (
+          <LinkedFields
+            key={field.type.recordType}
+            type={type}
+            to={field.type.recordType}
+            isNew={newLink === field.type.recordType}
+            onChange={onChange}
+          />
+        )}
         {held && (field.type.kind === 'choice' || field.type.kind === 'choices') && (
           <HeldChoices
             field={field}

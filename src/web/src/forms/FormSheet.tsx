@@ -71,7 +71,7 @@ export function FormSheet({ draft, published, problems, program }: Drawing) {
                   disabled={type.forms[0] === form || published?.forms.some(({ key }) => key === form.key)}
                   onClick={() => changeType({ ...type, forms: type.forms.filter((one) => one !== form) })}
                 >
-                  Take the form away
+                  Delete the form
                 </Button>
                 {type.forms[0] !== form && (
                   <Button variant="default" onClick={() => changeType(withMainForm(type, form.key))}>

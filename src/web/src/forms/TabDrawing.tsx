@@ -69,7 +69,7 @@ export function TabDrawing({ definition, form, tab, at, onForm, onType }: Props)
               disabled={tab.sections.length > 0 || form.tabs.length === 1 || isNamed(definition, tab.key)}
               onClick={() => onForm((one) => withoutTab(one, tab.key))}
             >
-              Take the tab away (once it is empty, and no rule names it)
+              Delete the tab (once it is empty, and no rule names it)
             </Menu.Item>
           </Menu.Dropdown>
         </Menu>
@@ -156,7 +156,7 @@ function SectionDrawing({ definition, form, tab, section, at, onForm, onType }: 
               disabled={isNamed(definition, section.key)}
               onClick={() => onForm((one) => withoutSection(one, section.key))}
             >
-              Take the section away{isNamed(definition, section.key) ? ' (a rule or an example names it)' : ''}
+              Delete the section{isNamed(definition, section.key) ? ' (a rule or an example names it)' : ''}
             </Menu.Item>
           </Menu.Dropdown>
         </Menu>

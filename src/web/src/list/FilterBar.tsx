@@ -66,7 +66,7 @@ export function FilterBar({ known, people, layout, onLayout }: Props) {
                 onChange={(values) => put(i, { ...clause, values })}
               />
             )}
-            <ActionIcon variant="subtle" aria-label="Take this test away" onClick={() => put(i, undefined)}>
+            <ActionIcon variant="subtle" aria-label="Delete this test" onClick={() => put(i, undefined)}>
               <IconX size={14} />
             </ActionIcon>
           </Group>

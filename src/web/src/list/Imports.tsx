@@ -93,7 +93,7 @@ export function Imports({ recordType, onOpen }: { recordType: string; onOpen: (i
                         Take {writtenNumber(one.imported)} {one.imported === 1 ? 'row' : 'rows'} back
                       </Button>
                       <Button size="compact-sm" variant="default" onClick={() => setAsked(undefined)}>
-                        Leave it as it is
+                        Close
                       </Button>
                     </Group>
                   </Table.Td>

@@ -243,7 +243,7 @@ function List({ type, known, views }: { type: RecordType; known: ColumnView[]; v
           </UnstyledButton>
         </Text>
       )}
-      {!isPending && rows.length === 0 && !problem && <Text p="md">No record is like that. Take the search or a test away.</Text>}
+      {!isPending && rows.length === 0 && !problem && <Text p="md">No record is like that. Delete the search or a test.</Text>}
       <Recent type={type} />
       <Unsaved type={type} rows={rows.filter(({ id }) => !editing.rows.has(id))} />
     </main>

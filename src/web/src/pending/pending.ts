@@ -2,6 +2,12 @@ import type { Base, Collision, Edit } from './edit';
 import { isSame } from './same';
 import type { Slot } from './shelf';
 
+/** What came of two values, and whether some part of them still collides. */
+export interface Merged<V> {
+  value: V;
+  collides: boolean;
+}
+
 /**
  * What one person has typed into one thing and is not stored yet: a draft, a record, a row of a list. Each edit knows what it was
  * made on, so that it is merged with what others do, three ways, however late that is heard of; all of it outlasts the window in
@@ -19,6 +25,8 @@ export class Pending<V> {
     private base: Base<V>,
     private readonly slot?: Slot<V>,
     private readonly same: (one: V | null | undefined, other: V | null | undefined) => boolean = isSame,
+    /** Makes one value of what was changed here and by others, where it can be told part by part; undefined where it cannot. */
+    private readonly merge: (key: string, was: V, mine: V, theirs: V) => Merged<V> | undefined = () => undefined,
   ) {}
 
   /** All edits, in the order in which they were begun. */
@@ -104,9 +112,24 @@ export class Pending<V> {
           : this.same(theirs, edit.base) || (this.sent.has(key) && this.same(theirs, this.sent.get(key)))
       ) {
         this.edits.set(key, { ...edit, base: theirs, since: base.version });
+      } else if (edit.base !== undefined && edit.base !== null && theirs !== undefined && theirs !== null) {
+        this.take(key, edit, theirs, this.merge(key, edit.base, edit.value, theirs));
       }
     }
     this.lay();
+  }
+
+  /** Takes what was made of both; where parts of it collide still, it stays based on what it was made on. */
+  private take(key: string, edit: Edit<V>, theirs: V, merged: Merged<V> | undefined) {
+    if (merged && !merged.collides && this.same(merged.value, theirs)) {
+      this.edits.delete(key);
+    } else if (merged) {
+      this.edits.set(key, {
+        ...edit,
+        value: merged.value,
+        ...(merged.collides ? {} : { base: theirs, since: this.base.version }),
+      });
+    }
   }
 
   /** What was changed here and, to something else, by others. */
@@ -154,6 +177,9 @@ export class Pending<V> {
         this.edits.delete(key);
       } else if (edit && isTaken(key, value)) {
         this.edits.set(key, { ...edit, base: base.value(key), since: base.version });
+      } else if (edit && this.merge(key, value, edit.value, value)) {
+        // What can be merged has been, with what others did: only what was typed since is still to be carried over.
+        this.edits.set(key, { ...edit, base: value });
       }
     }
     this.rebase(base);

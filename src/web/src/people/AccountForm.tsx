@@ -75,7 +75,7 @@ export function AccountForm({ account, roles, isOwn, onClose, onDone }: Props) {
           )}
           <Group justify="end">
             <Button variant="default" onClick={onClose}>
-              Leave it
+              Close
             </Button>
             <Button type="submit">{account ? 'Change the account' : 'Make the link'}</Button>
           </Group>

@@ -27,7 +27,7 @@ export function HandedOut({ link, onClose }: { link: Link; onClose: () => void }
           )}
         </CopyButton>
         <Button size="compact-sm" variant="default" onClick={onClose}>
-          Put away
+          Close
         </Button>
       </Group>
     </div>

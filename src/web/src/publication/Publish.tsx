@@ -1,4 +1,4 @@
-import { Button, Group, Progress, Text, Textarea, UnstyledButton } from '@mantine/core';
+import { Button, Progress, Text, Textarea, UnstyledButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import { answered, type Problem } from '../api/client';
@@ -9,6 +9,7 @@ import type { DraftProblems } from '../engine/answers';
 import { Dialog } from '../frame/Dialog';
 import lines from '../sheet/lines.module.css';
 import { Consequences } from './Consequences';
+import { FirstEdition } from './FirstEdition';
 import { follow } from './follow';
 import classes from './Publish.module.css';
 import { useConsequences } from './useConsequences';
@@ -33,7 +34,7 @@ export function Publish({ definition, edition, version, problems, onOpen, onSett
   const [note, setNote] = useState('');
   const [problem, setProblem] = useState<Problem>();
   const [progress, setProgress] = useState<PublicationView>();
-  const differences = useComparison(type.key, edition, version, isOpen && problemCount === 0);
+  const differences = useComparison(type.key, edition, version, isOpen && problemCount === 0 && edition !== null);
   const consequences = useConsequences(type, isOpen && problemCount === 0 && edition !== null && !progress);
 
   async function run() {
@@ -55,7 +56,23 @@ export function Publish({ definition, edition, version, problems, onOpen, onSett
   return (
     <>
       <Button onClick={() => setOpen(true)}>Publish…</Button>
-      <Dialog isOpen={isOpen} onClose={() => setOpen(false)} title="Publish the draft as the next edition" size="lg">
+      <Dialog
+        isOpen={isOpen}
+        onClose={() => setOpen(false)}
+        title={edition === null ? 'Publish the draft as the first edition' : 'Publish the draft as the next edition'}
+        size="lg"
+        isHeld
+        foot={
+          <>
+            <Button variant="default" onClick={() => setOpen(false)}>
+              Close
+            </Button>
+            <Button disabled={problemCount > 0 || progress !== undefined} onClick={() => void run()}>
+              Publish
+            </Button>
+          </>
+        }
+      >
         {problemCount > 0 ? (
           <>
             <Text size="sm">
@@ -110,7 +127,8 @@ export function Publish({ definition, edition, version, problems, onOpen, onSett
                 <Consequences consequences={consequences.consequences} />
               </section>
             )}
-            {differences && (
+            {edition === null && <FirstEdition definition={definition} />}
+            {edition !== null && differences && (
               <section className={classes.changes} aria-label="What will change">
                 <h3>What will change</h3>
                 <Differences differences={differences} />
@@ -136,14 +154,6 @@ export function Publish({ definition, edition, version, problems, onOpen, onSett
             />
           </div>
         )}
-        <Group justify="flex-end" mt="md">
-          <Button variant="default" onClick={() => setOpen(false)}>
-            Not yet
-          </Button>
-          <Button disabled={problemCount > 0 || progress !== undefined} onClick={() => void run()}>
-            Publish
-          </Button>
-        </Group>
       </Dialog>
     </>
   );

@@ -4,14 +4,17 @@ import { useState } from 'react';
 import { Link } from 'react-router-dom';
 import { answered } from '../api/client';
 import { listRecordTypes } from '../api/generated';
+import { usePeople } from '../api/people';
 import { useSignedIn } from '../api/signedIn';
 import { Place } from '../frame/Place';
+import { when } from '../writing/when';
 import { NewRecordType } from './NewRecordType';
 import classes from './RecordTypes.module.css';
 
 /** Where everyone begins: the kinds of record, each with its ways in. */
 export function RecordTypes() {
   const isAdministrator = useSignedIn().data?.person?.isAdministrator ?? false;
+  const nameOf = usePeople();
   const [isBeginning, setBeginning] = useState(false);
   const types = useQuery({ queryKey: ['record-types'], queryFn: () => answered(listRecordTypes()) });
   return (
@@ -53,6 +56,11 @@ export function RecordTypes() {
                     <Anchor component={Link} to={`/types/${type.key}/fields`}>
                       fields
                     </Anchor>
+                    {type.unpublished && (
+                      <div className={classes.unpublished}>
+                        not published: changed by {nameOf(type.unpublished.by)}, {when(type.unpublished.at)}
+                      </div>
+                    )}
                   </Table.Td>
                 )}
                 <Table.Td>{type.edition ?? 'none yet'}</Table.Td>

@@ -19,7 +19,7 @@ export function Leaving({ isUnsaved, onForget }: { isUnsaved: boolean; onForget:
           Stay here
         </Button>
         <Button variant="default" onClick={() => blocker.proceed?.()}>
-          Leave it for later
+          Keep it for later
         </Button>
         <Button
           variant="default"

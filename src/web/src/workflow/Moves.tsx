@@ -28,7 +28,7 @@ export function Moves({ type, workflow, onChange }: Props) {
             <th>To</th>
             <th>Who may make it</th>
             <th>
-              <VisuallyHidden>Take away</VisuallyHidden>
+              <VisuallyHidden>Delete</VisuallyHidden>
             </th>
           </tr>
         </thead>
@@ -60,7 +60,7 @@ export function Moves({ type, workflow, onChange }: Props) {
                   variant="default"
                   onClick={() => onChange({ moves: workflow.moves.filter(({ key }) => key !== move.key) })}
                 >
-                  Take away
+                  Delete
                 </Button>
               </td>
             </tr>

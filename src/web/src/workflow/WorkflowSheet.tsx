@@ -56,7 +56,7 @@ export function WorkflowSheet({ draft, published, problems, program }: Drawing) 
                   disabled={type.workflows.length === 1 || held !== undefined}
                   onClick={() => changeType({ ...type, workflows: type.workflows.filter(({ key }) => key !== workflow.key) })}
                 >
-                  Take away
+                  Delete
                 </Button>
               </Group>
             </Group>
@@ -99,7 +99,7 @@ export function WorkflowSheet({ draft, published, problems, program }: Drawing) 
                 title={isNamed(definition, role.key) ? 'A move or a rule names it.' : undefined}
                 onClick={() => changeType({ ...type, roles: type.roles?.filter(({ key }) => key !== role.key) })}
               >
-                Take away
+                Delete
               </Button>
             </li>
           ))}

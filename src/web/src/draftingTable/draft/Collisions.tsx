@@ -73,9 +73,9 @@ function Collision({
       {edit && (
         <dl className={classes.versions}>
           <dt>{first || 'In the draft'}</dt>
-          <dd>{stored ? <Words rule={stored} program={program} /> : 'takes the rule away'}</dd>
+          <dd>{stored ? <Words rule={stored} program={program} /> : 'deletes the rule'}</dd>
           <dt>{nameOf(collision.by)}</dt>
-          <dd>{edit.rule ? <Words rule={edit.rule} program={program} /> : 'takes the rule away'}</dd>
+          <dd>{edit.rule ? <Words rule={edit.rule} program={program} /> : 'deletes the rule'}</dd>
         </dl>
       )}
       <Button.Group>

@@ -1,20 +1,24 @@
 import { ActionIcon, Button, Group, Text, Tooltip } from '@mantine/core';
 import { IconArrowBackUp, IconArrowForwardUp, IconKeyboard } from '@tabler/icons-react';
 import { useQueryClient } from '@tanstack/react-query';
-import type { ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import { Link } from 'react-router-dom';
 import type { DraftProblems } from '../../engine/answers';
 import { Place } from '../../frame/Place';
 import { SheetIndex } from '../../frame/SheetIndex';
 import lines from '../../sheet/lines.module.css';
 import { Publish } from '../../publication/Publish';
+import { AlsoHere } from './AlsoHere';
 import type { DraftState, SharedDraft } from './sharedDraft';
+import type { PersonAt } from './useLive';
 
 interface Props {
   /** Which sheet of the record type this is. */
   sheet: string;
   shared: SharedDraft;
-  state: DraftState;
+  state: DraftState & { others: PersonAt[]; stand: (place: string) => void };
+  /** Key of the rule that is open. */
+  rule?: string;
   problems: DraftProblems;
   onKeys?: () => void;
   onEditions?: () => void;
@@ -22,9 +26,11 @@ interface Props {
 }
 
 /** What is so of the draft as a whole, in the strip above: whether it is saved, a step back or forth, editions, publishing. */
-export function DraftStrip({ sheet, shared, state, problems, onKeys, onEditions, onOpen }: Props) {
+export function DraftStrip({ sheet, shared, state, rule = '', problems, onKeys, onEditions, onOpen }: Props) {
   const queries = useQueryClient();
   const { recordType: type } = state.definition;
+  const { stand } = state;
+  useEffect(() => stand(rule ? `${sheet}/${rule}` : sheet), [stand, sheet, rule]);
   return (
     <Place
       steps={[
@@ -43,6 +49,7 @@ export function DraftStrip({ sheet, shared, state, problems, onKeys, onEditions,
         >
           {savedWords(state)}
         </Text>
+        <AlsoHere others={state.others} definition={state.definition} />
         {state.collisions.length > 0 && (
           <Link className={lines.wrong} to={`/types/${type.key}/rules`}>
             {state.collisions.length === 1 ? 'One edit waits' : `${state.collisions.length} edits wait`} for a choice

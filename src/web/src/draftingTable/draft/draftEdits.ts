@@ -1,5 +1,7 @@
 import type { Definition, DraftStep, RuleEdit } from '../../api/generated';
 import type { Base, Edit } from '../../pending/edit';
+import type { Merged } from '../../pending/pending';
+import { mergeTypes } from './mergeTypes';
 import { between, isSame } from './steps';
 
 /** What is done to one rule of a draft, to its record type, or to its examples. */
@@ -49,6 +51,15 @@ export function editsOf(before: Definition, after: Definition): [string, DraftEd
   ];
 }
 
+/** What was made of the record type here and by others, as one: they collide only where both made something of the same part. */
+export function mergeEdits(key: string, was: DraftEdit, mine: DraftEdit, theirs: DraftEdit): Merged<DraftEdit> | undefined {
+  if (key !== typeKey || !was.recordType || !mine.recordType || !theirs.recordType) {
+    return undefined;
+  }
+  const { merged, collides } = mergeTypes(was.recordType, mine.recordType, theirs.recordType);
+  return { value: { recordType: merged }, collides };
+}
+
 /** Edits as the server takes them, each with the version that its editor knew. */
 export function stepOf(edits: ReadonlyMap<string, Edit<DraftEdit>>): DraftStep {
   const [type, examples] = [edits.get(typeKey), edits.get(examplesKey)];
@@ -57,7 +68,7 @@ export function stepOf(edits: ReadonlyMap<string, Edit<DraftEdit>>): DraftStep {
       .filter(([key]) => key.startsWith(ruleKey))
       .map(([key, { value, since }]) => ({ ...value, key: key.slice(ruleKey.length), base: since })),
     ...(type || examples ? { recordTypeBase: Math.min(type?.since ?? Infinity, examples?.since ?? Infinity) } : {}),
-    ...(type ? { recordType: type.value.recordType } : {}),
+    ...(type ? { recordType: type.value.recordType, recordTypeWas: type.base?.recordType ?? null } : {}),
     ...(examples ? { examples: examples.value.examples } : {}),
   };
 }

@@ -4,7 +4,7 @@ import { Pending } from '../../pending/pending';
 import { Sending } from '../../pending/sending';
 import type { Shelf } from '../../pending/shelf';
 import { Turns } from '../../pending/turns';
-import { baseOf, editsOf, sameEdit, stepOf, type DraftEdit } from './draftEdits';
+import { baseOf, editsOf, mergeEdits, sameEdit, stepOf, type DraftEdit } from './draftEdits';
 import { after, isSame, withKnown } from './steps';
 import { OwnSteps, type StepStore } from './undo';
 
@@ -69,7 +69,7 @@ export class SharedDraft {
     this.base = view.definition;
     this.steps = new OwnSteps(store);
     const slot = shelf.slot();
-    this.pending = new Pending(baseOf(view.definition, view.version), slot, sameEdit);
+    this.pending = new Pending(baseOf(view.definition, view.version), slot, sameEdit, mergeEdits);
     this.state = {
       definition: view.definition,
       version: view.version,

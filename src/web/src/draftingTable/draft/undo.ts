@@ -1,4 +1,5 @@
 import type { Definition, DraftStep, Rule } from '../../api/generated';
+import { mergeTypes } from './mergeTypes';
 import { after, between, isSame } from './steps';
 
 /** A step of one's own, forth and back. */
@@ -120,11 +121,13 @@ function withoutStep(draft: Definition, { forth, back }: OwnStep): { draft: Defi
     return made?.isRemoved ? present === undefined : made?.rule ? isSame(made.rule, present) : present !== undefined;
   };
   const edits = back.edits.filter(({ key }) => isUntouched(key));
-  const isTypeUntouched = !back.recordType || isSame(forth.recordType, draft.recordType);
+  // Of the record type all but what others made of the same parts since is undone.
+  const undone = back.recordType && forth.recordType && mergeTypes(forth.recordType, back.recordType, draft.recordType);
+  const isTypeUntouched = !undone?.collides;
   return {
     draft: after(draft, {
       edits,
-      recordType: isTypeUntouched ? back.recordType : null,
+      recordType: isTypeUntouched ? (undone?.merged ?? back.recordType) : null,
       examples: isTypeUntouched ? back.examples : null,
     }),
     kept: back.edits.length - edits.length + (isTypeUntouched ? 0 : 1),

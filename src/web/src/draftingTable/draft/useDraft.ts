@@ -31,7 +31,8 @@ export function useDraft(key: string, stored: DraftView) {
       ),
   );
   const state = useSyncExternalStore(shared.subscribe, shared.present);
-  useLive(key, shared.pull);
+  const [place, stand] = useState('');
+  const here = useLive(key, place, shared.pull);
   // Who goes to another page of ours loses nothing: what was not sent is sent then, and kept until it has arrived.
   useClosingWarning(!state.isSaved);
   useEffect(() => {
@@ -46,5 +47,14 @@ export function useDraft(key: string, stored: DraftView) {
     (recordType: RecordType) => shared.change({ ...shared.present().definition, recordType }),
     [shared],
   );
-  return { shared, ...state, changeRules, changeType };
+  return {
+    shared,
+    ...state,
+    changeRules,
+    changeType,
+    /** Who else has the draft open, and where. */
+    others: here.filter((one) => one.person !== person),
+    /** Says where one is, for the others: a sheet, and behind a stroke a rule. */
+    stand,
+  };
 }

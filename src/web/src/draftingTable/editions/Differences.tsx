@@ -9,7 +9,7 @@ interface Props {
   onDiscard?: (difference: Difference) => void;
 }
 
-const words: Record<Difference['change'], string> = { added: 'new', changed: 'changed', removed: 'taken away' };
+const words: Record<Difference['change'], string> = { added: 'new', changed: 'changed', removed: 'deleted' };
 
 /** What is other in one version than in another: rules sentence by sentence, with the words that changed marked. */
 export function Differences({ differences, onDiscard }: Props) {

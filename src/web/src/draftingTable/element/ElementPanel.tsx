@@ -7,7 +7,7 @@ import { useFromRecord } from '../../engine/useRecord';
 import { Balloon } from '../../sheet/Balloon';
 import { Chip } from '../rule/Chip';
 import { labelOf, targetOptions } from '../rule/offers';
-import { drives, touches } from './connections';
+import { drives } from './connections';
 import classes from './ElementPanel.module.css';
 import { Resting } from './Resting';
 
@@ -17,6 +17,8 @@ interface Props {
   record: OpenRecord;
   vocabulary: Vocabulary;
   rules: Rule[];
+  /** Keys of the rules that touch an element: what they jump over and end counts too. */
+  touchedBy: (element: Element) => string[];
   onPropose: (effect: Effect, isOnly: boolean) => void;
   onNewRule: () => void;
   onOpen: (rule: string) => void;
@@ -35,6 +37,7 @@ export function ElementPanel(props: Props) {
     record,
     vocabulary,
     rules,
+    touchedBy,
     onPropose,
     onNewRule,
     onOpen,
@@ -45,9 +48,15 @@ export function ElementPanel(props: Props) {
     onClose,
   } = props;
   const [first] = elements;
+  // The panel takes room from the sheet: what it speaks of stays in view.
+  useEffect(() => {
+    const drawn = first && document.querySelector(`[data-${first.kind}="${CSS.escape(first.key)}"]`);
+    drawn?.scrollIntoView({ block: 'nearest' });
+  }, [first]);
   const writing = { type, vocabulary, record, likely: () => false, problems: [], truths: new Map() };
   const name = elements.map((element) => labelOf(writing, element)).join(', ');
-  const touching = rules.filter((rule) => elements.some((element) => touches(rule, element)));
+  const touchers = new Set(elements.flatMap(touchedBy));
+  const touching = rules.filter((rule) => touchers.has(rule.key));
   const driven = rules.filter((rule) => elements.some((element) => drives(rule, element)));
   const number = (rule: Rule) => rules.indexOf(rule) + 1;
   const other = { value: JSON.stringify(first), label: name };
@@ -146,15 +155,33 @@ function Account({ record, element, onOpen }: { record: OpenRecord; element: Ele
       isWanted = false;
     };
   }, [record, element, version]);
+  const said = (answer?.facets ?? []).filter(({ winner, sentence }) => winner ?? sentence.includes('counts for nothing'));
+  // What no rule says anything of is said once; that a value is the person's own, and all choices are there, goes without saying.
+  const atRest = (answer?.facets ?? []).filter(
+    (facet) => !said.includes(facet) && facet.facet !== 'value' && facet.facet !== 'choices',
+  );
   return (
     <ul className={classes.account}>
-      {answer?.facets.map((facet) => (
+      {atRest.length > 0 && <li>At rest: {atRest.map(({ state }) => state).join(', ')}.</li>}
+      {said.map((facet) => (
         <li key={facet.facet}>
           {facet.sentence}
           {facet.winner && (
             <Button size="compact-xs" variant="subtle" onClick={() => onOpen(facet.winner!.rule)}>
               open the rule
             </Button>
+          )}
+          {facet.winner && facet.losers.length > 0 && (
+            <span className={classes.overruled}>
+              {' '}
+              It overrules{' '}
+              {facet.losers.map((loser, i) => (
+                <span key={`${loser.rule} ${i}`}>
+                  {i > 0 && ', '}rule {loser.number}, “{loser.name}” ({loser.says})
+                </span>
+              ))}
+              .
+            </span>
           )}
         </li>
       ))}

@@ -1,7 +1,7 @@
 import { UnstyledButton } from '@mantine/core';
 import { IconChevronDown, IconChevronRight } from '@tabler/icons-react';
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual';
-import { useEffect, useEffectEvent, useRef } from 'react';
+import { useEffect, useEffectEvent, useRef, type KeyboardEvent } from 'react';
 import type { DraftView, Problem } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { OpenRecord } from '../../engine/openRecord';
@@ -26,6 +26,8 @@ interface Props {
   /** Whether sentences may be written now. */
   isAwaited: boolean;
   onFold: (group: string) => void;
+  /** Told of a key that is pressed while a rule itself, not something in it, has the focus. */
+  onRuleKey: (event: KeyboardEvent<HTMLElement>, rule: string) => void;
 }
 
 /** About how high a rule is that has not been drawn yet, in pixels; and a heading. */
@@ -38,7 +40,19 @@ const around = 6;
 const none: Problem[] = [];
 
 /** The rules as sentences, highest first; the chosen one opens in place. Only those that are seen are drawn. */
-export function RuleList({ rows, problems, program, record, chosen, ticked, actions, revisions, isAwaited, onFold }: Props) {
+export function RuleList({
+  rows,
+  problems,
+  program,
+  record,
+  chosen,
+  ticked,
+  actions,
+  revisions,
+  isAwaited,
+  onFold,
+  onRuleKey,
+}: Props) {
   const scroll = useRef<HTMLDivElement>(null);
   const open = rows.findIndex((row) => row.kind === 'rule' && row.rule.key === chosen);
   // The open rule stays drawn wherever the list is scrolled to: what is being written in it is nowhere else yet.
@@ -73,7 +87,18 @@ export function RuleList({ rows, problems, program, record, chosen, ticked, acti
   });
   return (
     <div ref={scroll} className={classes.scroll} data-ticking={ticked.keys.size > 0 || undefined} {...dragging.list}>
-      <div className={classes.all} role="list" aria-label="Rules, highest first" style={{ height: virtual.getTotalSize() }}>
+      <div
+        className={classes.all}
+        role="list"
+        aria-label="Rules, highest first"
+        onKeyDown={(event) => {
+          const at = event.target as HTMLElement;
+          if (at.matches('[data-rule-itself]')) {
+            onRuleKey(event, at.closest<HTMLElement>('[data-rule]')!.dataset.rule!);
+          }
+        }}
+        style={{ height: virtual.getTotalSize() }}
+      >
         {drawn.map(({ index, key, start }) => {
           const row = rows[index]!;
           return (

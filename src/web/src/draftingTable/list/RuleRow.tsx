@@ -1,5 +1,5 @@
 import { Checkbox } from '@mantine/core';
-import { memo } from 'react';
+import { memo, useLayoutEffect, useRef } from 'react';
 import type { Problem, Revision, Rule, SentencePart } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { OpenRecord } from '../../engine/openRecord';
@@ -47,8 +47,10 @@ export const RuleRow = memo(function RuleRow(props: Props) {
   const { rule, place, problems, sentence, isOpen, isTicked, lastChange, onTick, program, record, actions } = props;
   const caseInForce = useCase(record, place);
   const isInForce = caseInForce >= 0;
+  const row = useFocusInPlace(isOpen);
   return (
     <div
+      ref={row}
       className={classes.rule}
       data-rule={rule.key}
       data-open={isOpen || undefined}
@@ -57,6 +59,7 @@ export const RuleRow = memo(function RuleRow(props: Props) {
     >
       <div className={classes.margin} draggable title="Drag to put the rule elsewhere">
         <Balloon
+          isRule
           number={place + 1}
           isInForce={isInForce}
           label={isOpen ? `Close rule ${place + 1}` : `Open rule ${place + 1}, ${rule.name}`}
@@ -83,9 +86,10 @@ export const RuleRow = memo(function RuleRow(props: Props) {
           onMove={(by) => actions.move(rule.key, by)}
           onDuplicate={() => actions.duplicate([rule.key])}
           onDelete={() => actions.remove([rule.key])}
+          onEnd={() => actions.choose(undefined)}
         />
       ) : (
-        <button type="button" className={classes.closed} onClick={() => actions.choose(rule.key)}>
+        <button type="button" data-rule-itself className={classes.closed} onClick={() => actions.choose(rule.key)}>
           <span className={classes.name}>
             {rule.name}
             <span className={lines.word}>{!isOn(rule) ? 'off' : isInForce ? 'in force' : ''}</span>
@@ -97,3 +101,20 @@ export const RuleRow = memo(function RuleRow(props: Props) {
     </div>
   );
 });
+
+/** A rule that opens or closes under the keyboard keeps it: it does not fall to the page. */
+function useFocusInPlace(isOpen: boolean) {
+  const row = useRef<HTMLDivElement>(null);
+  const was = useRef(isOpen);
+  useLayoutEffect(() => {
+    const hasChanged = was.current !== isOpen;
+    was.current = isOpen;
+    const at = document.activeElement;
+    if (hasChanged && (!at || at === document.body || at.matches('[data-rule-itself]'))) {
+      row.current
+        ?.querySelector<HTMLElement>(isOpen ? '[data-rule-itself]' : `.${classes.closed}`)
+        ?.focus({ preventScroll: true });
+    }
+  }, [isOpen]);
+  return row;
+}

@@ -1,6 +1,6 @@
 import { Button, Text } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import { usePeople } from '../../api/people';
 import type { Definition, DraftView, Problem, Rule, Vocabulary } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
@@ -35,6 +35,7 @@ interface Props {
   orderNotes: string[];
   onOrderRead: () => void;
   findInput: RefObject<HTMLInputElement | null>;
+  onRuleKey: (event: KeyboardEvent<HTMLElement>, rule: string) => void;
 }
 
 const none: Rule[] = [];
@@ -160,6 +161,7 @@ export function Rules(props: Props) {
         actions={actions}
         revisions={revisions}
         isAwaited={isAwaited}
+        onRuleKey={props.onRuleKey}
         onFold={(group) =>
           setFolded((before) => {
             const next = new Set(before);

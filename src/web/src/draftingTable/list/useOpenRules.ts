@@ -111,6 +111,6 @@ export function useOpenRules({ latest, program, shared, changeRules, onChoose }:
     orderNotes,
     forgetOrder: useCallback(() => setOrderNotes([]), []),
     /** Whether nobody has named it yet. */
-    isUnnamed: (rule: string) => unnamed.has(rule),
+    isUnnamed: useCallback((rule: string) => unnamed.has(rule), [unnamed]),
   };
 }

@@ -1,7 +1,9 @@
 import { Combobox, useCombobox } from '@mantine/core';
-import { useMemo, useState, type ComponentPropsWithRef, type ReactNode } from 'react';
+import { useEffect, useEffectEvent, useMemo, useRef, useState, type ComponentPropsWithRef, type ReactNode } from 'react';
 import classes from './Chip.module.css';
 import { takeFocus, useFocusBack } from './focus';
+import { isLetter } from './typing';
+import { useWalk } from './walk';
 
 export interface ChipOption {
   value: string;
@@ -31,6 +33,10 @@ interface Props {
   placeholder?: string;
   /** Told of every key typed, where the options are looked up elsewhere. */
   onSearch?: (text: string) => void;
+  /** Whether it adds to what stands before it, or may be left unsaid: no blank that the sentence waits for. */
+  isFurther?: boolean;
+  /** The value that stands there: it is marked as the list opens, so that Enter keeps it. */
+  current?: string;
   /** Values that are taken already; with it, several can be taken at once. */
   chosen?: string[];
   onToggle?: (value: string) => void;
@@ -53,29 +59,52 @@ const beside = {
   },
 };
 
-/** A blank of a sentence: press it and pick, type to filter, walk with the arrow keys. */
+/** A blank of a sentence: press it and pick, type to filter, walk with the arrow keys. What is typed while it has the focus begins its list. */
 export function Chip(props: Props) {
   const { isNext = false } = props;
-  const [openings, setOpenings] = useState(isNext ? 1 : 0);
+  const [opening, setOpening] = useState({ count: isNext ? 1 : 0, typed: '' });
   const [wasNext, setWasNext] = useState(isNext);
+  const open = (typed = '') => setOpening(({ count }) => ({ count: count + 1, typed }));
   if (isNext !== wasNext) {
     setWasNext(isNext);
-    setOpenings(isNext ? openings + 1 : openings);
+    if (isNext) {
+      open();
+    }
   }
   // Most are only read, and a list for each would be most of what a rule costs.
-  return openings > 0 ? (
-    <PickingChip key={openings} {...props} onReopen={() => setOpenings(openings + 1)} />
+  return opening.count > 0 ? (
+    <PickingChip key={opening.count} {...props} begun={opening.typed} onReopen={open} />
   ) : (
-    <ChipButton {...buttonOf(props)} onClick={() => setOpenings(1)} />
+    <ChipButton {...buttonOf(props)} onClick={() => open()} onLetter={open} />
   );
 }
 
-const buttonOf = ({ blank, label, spoken, isMissing, isWrong }: Props) => ({ blank, label, spoken, isMissing, isWrong });
+const buttonOf = ({ blank, label, spoken, isMissing, isWrong, isFurther }: Props) => ({
+  blank,
+  label,
+  spoken,
+  isMissing,
+  isWrong,
+  isFurther,
+});
 
-type ButtonProps = Pick<Props, 'blank' | 'label' | 'spoken' | 'isMissing' | 'isWrong'> &
-  Pick<ComponentPropsWithRef<'button'>, 'ref' | 'onClick'>;
+type ButtonProps = Pick<Props, 'blank' | 'label' | 'spoken' | 'isMissing' | 'isWrong' | 'isFurther'> &
+  Pick<ComponentPropsWithRef<'button'>, 'ref' | 'onClick'> & {
+    /** Told of a letter that is typed while it has the focus. */
+    onLetter: (letter: string) => void;
+  };
 
-export function ChipButton({ blank, label, spoken, isMissing = false, isWrong = false, ref, onClick }: ButtonProps) {
+export function ChipButton({
+  blank,
+  label,
+  spoken,
+  isMissing = false,
+  isWrong = false,
+  isFurther = false,
+  ref,
+  onClick,
+  onLetter,
+}: ButtonProps) {
   return (
     <button
       ref={ref}
@@ -84,9 +113,16 @@ export function ChipButton({ blank, label, spoken, isMissing = false, isWrong = 
       data-blank={blank}
       data-missing={isMissing || undefined}
       data-wrong={isWrong || undefined}
+      data-further={isFurther || undefined}
       aria-label={`${blank}: ${spoken ?? String(label)}`}
       aria-haspopup="listbox"
       onClick={onClick}
+      onKeyDown={(event) => {
+        if (isLetter(event)) {
+          event.preventDefault();
+          onLetter(event.key);
+        }
+      }}
     >
       {label}
     </button>
@@ -94,23 +130,14 @@ export function ChipButton({ blank, label, spoken, isMissing = false, isWrong = 
 }
 
 /** A blank that has been pressed: its list opens with it, and the next time with another. */
-function PickingChip(props: Props & { onReopen: () => void }) {
-  const {
-    blank,
-    label,
-    spoken,
-    isMissing,
-    isWrong,
-    typed,
-    completions,
-    inputType = 'text',
-    chosen,
-    onToggle,
-    onPick,
-    onSearch,
-  } = props;
-  const [search, setSearch] = useState('');
+function PickingChip(props: Props & { begun: string; onReopen: (typed?: string) => void }) {
+  const { blank, typed, completions, inputType = 'text', chosen, current, begun, onToggle, onPick, onSearch } = props;
+  const walk = useWalk();
+  const [search, setSearch] = useState(begun);
   const [isOpen, setOpen] = useState(true);
+  /** Whether what is picked next is picked by a key, and whether something was ticked since the list opened. */
+  const byKey = useRef(false);
+  const hasTicked = useRef(false);
   const combobox = useCombobox({
     opened: isOpen,
     onOpenedChange: setOpen,
@@ -119,8 +146,35 @@ function PickingChip(props: Props & { onReopen: () => void }) {
       setSearch('');
     },
   });
-  const { focusSearchInput, selectFirstOption, searchRef, targetRef } = combobox;
+  const { focusSearchInput, selectFirstOption, selectActiveOption, searchRef, targetRef } = combobox;
   useFocusBack(isOpen, searchRef, targetRef);
+  const mark = useEffectEvent(() => {
+    if (begun) {
+      onSearch?.(begun);
+      selectFirstOption();
+    } else if (current !== undefined) {
+      selectActiveOption();
+    }
+  });
+  useEffect(() => mark(), []);
+
+  function finish() {
+    const button = targetRef.current;
+    combobox.closeDropdown();
+    walk.goOn(button, byKey.current);
+    byKey.current = false;
+  }
+
+  function pick(value: string) {
+    onPick(value);
+    finish();
+  }
+
+  function tick(value: string) {
+    hasTicked.current = true;
+    onToggle!(value);
+  }
+
   return (
     <Combobox
       store={combobox}
@@ -134,18 +188,14 @@ function PickingChip(props: Props & { onReopen: () => void }) {
           window.setTimeout(focusSearchInput);
           return;
         }
-        onPick(value);
-        combobox.closeDropdown();
+        pick(value);
       }}
     >
       <Combobox.Target targetType="button">
         <ChipButton
-          blank={blank}
-          label={label}
-          spoken={spoken}
-          isMissing={isMissing}
-          isWrong={isWrong}
-          onClick={isOpen ? () => combobox.closeDropdown() : props.onReopen}
+          {...buttonOf(props)}
+          onClick={isOpen ? () => combobox.closeDropdown() : () => props.onReopen()}
+          onLetter={props.onReopen}
         />
       </Combobox.Target>
       <Combobox.Dropdown className={classes.dropdown}>
@@ -162,15 +212,37 @@ function PickingChip(props: Props & { onReopen: () => void }) {
               window.setTimeout(selectFirstOption);
             }}
             onKeyDown={(event) => {
-              // Enter takes the first, also before it has been marked.
-              if (event.key === 'Enter' && combobox.getSelectedOptionIndex() < 0) {
-                selectFirstOption();
+              if (event.key === 'Tab') {
+                return;
               }
-              // Several can be taken by keyboard as well: space takes the marked one and goes on.
-              const marked = event.key === ' ' && search === '' && onToggle ? markedOption(event.currentTarget) : undefined;
-              if (marked) {
+              byKey.current = event.key === 'Enter';
+              // Several can be taken by keyboard as well: space takes the marked one and goes on; where it belongs to what is typed, Shift with Enter does.
+              const isTick = onToggle && (event.key === 'Enter' ? event.shiftKey : event.key === ' ' && search === '');
+              if (isTick) {
+                if (combobox.getSelectedOptionIndex() < 0) {
+                  selectFirstOption();
+                }
+                const marked = markedOption(event.currentTarget);
+                if (marked) {
+                  event.preventDefault();
+                  tick(marked);
+                  if (event.key === 'Enter') {
+                    setSearch('');
+                    window.setTimeout(selectFirstOption);
+                  }
+                }
+              } else if (event.key === 'Enter' && hasTicked.current && search === '') {
+                // What is ticked is taken, and no other with it.
                 event.preventDefault();
-                onToggle!(marked);
+                finish();
+              } else if (event.key === 'Enter' && combobox.getSelectedOptionIndex() < 0) {
+                if (current !== undefined && search === '') {
+                  event.preventDefault();
+                  finish();
+                } else {
+                  // Enter takes the first, also before it has been marked.
+                  selectFirstOption();
+                }
               }
             }}
           />
@@ -181,8 +253,9 @@ function PickingChip(props: Props & { onReopen: () => void }) {
               search={search.trim()}
               typed={typed}
               completions={completions}
+              current={current}
               chosen={chosen}
-              onToggle={onToggle}
+              onToggle={onToggle && tick}
             />
           )}
         </div>
@@ -202,9 +275,10 @@ function Options({
   search,
   typed,
   completions,
+  current,
   chosen,
   onToggle,
-}: Pick<Props, 'blank' | 'options' | 'typed' | 'completions' | 'chosen' | 'onToggle'> & { search: string }) {
+}: Pick<Props, 'blank' | 'options' | 'typed' | 'completions' | 'current' | 'chosen' | 'onToggle'> & { search: string }) {
   const all = useMemo(() => options(), [options]);
   const own = search === '' ? [] : (typed?.(search) ?? []);
   const further = search === '' ? [] : (completions?.(search) ?? []).map((one) => ({ ...one, value: completing + one.value }));
@@ -229,7 +303,7 @@ function Options({
               value={option.value}
               tabIndex={-1}
               className={classes.option}
-              active={chosen?.includes(option.value)}
+              active={option.value === current || chosen?.includes(option.value)}
             >
               {onToggle && (
                 // For the mouse; by keyboard the space bar ticks. Nothing that can be acted on stands within an option.

@@ -12,8 +12,6 @@ import { useWriting } from './writing';
 interface Props {
   clause: ConditionClause;
   place: string;
-  /** Whether its first blank opens by itself. */
-  isNext?: boolean;
   onChange: (clause: ConditionClause) => void;
   onRemove?: () => void;
 }
@@ -21,7 +19,7 @@ interface Props {
 const isBlank = ({ subject }: ConditionClause) => subject.kind === 'field' && subject.field === '';
 
 /** One clause as chips, with the sample's present value and whether the clause holds for it. */
-export function ClauseEditor({ clause, place, isNext, onChange, onRemove }: Props) {
+export function ClauseEditor({ clause, place, onChange, onRemove }: Props) {
   const writing = useWriting();
   const { problems, truths } = writing;
   const offer = offerOf(writing, clause.subject);
@@ -51,7 +49,7 @@ export function ClauseEditor({ clause, place, isNext, onChange, onRemove }: Prop
           label={offer?.label ?? 'choose what to look at'}
           isMissing={!offer}
           isWrong={!isBlank(clause) && wrong('subject')}
-          isNext={isNext && !offer}
+          current={offer && JSON.stringify(clause.subject)}
           options={() => subjectOptions(writing)}
           onPick={pickSubject}
         />
@@ -66,7 +64,7 @@ export function ClauseEditor({ clause, place, isNext, onChange, onRemove }: Prop
           />
         )}
         {onRemove && (
-          <ActionIcon variant="subtle" size="sm" aria-label="Take the clause away" onClick={onRemove}>
+          <ActionIcon variant="subtle" size="sm" aria-label="Delete the clause" onClick={onRemove}>
             <IconX size={13} />
           </ActionIcon>
         )}

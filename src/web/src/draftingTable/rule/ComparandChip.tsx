@@ -14,6 +14,8 @@ interface Props {
   comparand: Comparand | undefined;
   isWrong?: boolean;
   isNext?: boolean;
+  /** Whether it adds to the values before it. */
+  isFurther?: boolean;
   /** What the blank says while it is empty. */
   placeholder?: string;
   /** The values that are taken, where several can be. */
@@ -31,6 +33,7 @@ export function ComparandChip({
   comparand,
   isWrong,
   isNext,
+  isFurther,
   placeholder = 'choose a value',
   chosen,
   onToggle,
@@ -45,13 +48,15 @@ export function ComparandChip({
     ...literals(offer),
     ...(input === 'date' || input === 'dateTime' ? days : []),
     ...others(writing, offer),
-    ...(onRemove ? [{ value: removal, label: 'Take this away' }] : []),
+    ...(onRemove ? [{ value: removal, label: 'Delete this' }] : []),
   ];
   return (
     <Chip
       blank="comparand"
       label={comparand ? comparandLabel(writing, offer, comparand, found.label) : placeholder}
-      isMissing={!comparand}
+      isMissing={!comparand && !isFurther}
+      isFurther={isFurther}
+      current={comparand && JSON.stringify(comparand)}
       isWrong={isWrong}
       isNext={isNext}
       placeholder={hints[input] ?? 'Pick, type to filter, or = for an expression'}
@@ -94,7 +99,7 @@ function literals({ input, values }: SubjectOffer): ChipOption[] {
         { value: fixed(true), label: 'yes' },
         { value: fixed(false), label: 'no' },
       ]
-    : values.map(({ key, label }) => ({ value: fixed(key), label }));
+    : values.filter(({ retired }) => !retired).map(({ key, label }) => ({ value: fixed(key), label }));
 }
 
 function others(writing: Writing, offer: SubjectOffer): ChipOption[] {

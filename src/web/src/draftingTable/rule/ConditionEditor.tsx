@@ -6,12 +6,12 @@ import { ClauseEditor } from './ClauseEditor';
 import { emptyClause, replaced, without } from './compose';
 import classes from './OpenRule.module.css';
 import { Problems } from './Problems';
+import { useWalk } from './walk';
 import { useWriting } from './writing';
 
 interface Props {
   condition: Condition;
   place: string;
-  isNext?: boolean;
   onChange: (condition: Condition) => void;
   onRemove?: () => void;
 }
@@ -23,24 +23,30 @@ const quantifiers: { value: Quantifier; label: string }[] = [
 ];
 
 /** A condition: a clause, or a group with its members below. */
-export function ConditionEditor({ condition, place, isNext, onChange, onRemove }: Props) {
+export function ConditionEditor({ condition, place, onChange, onRemove }: Props) {
   const { problems } = useWriting();
+  const walk = useWalk();
   if (condition.kind === 'clause') {
-    return <ClauseEditor clause={condition} place={place} isNext={isNext} onChange={onChange} onRemove={onRemove} />;
+    return <ClauseEditor clause={condition} place={place} onChange={onChange} onRemove={onRemove} />;
   }
   const { members } = condition;
-  const add = (member: Condition) => onChange({ ...condition, members: [...members, member] });
+  const add = (member: Condition) => {
+    onChange({ ...condition, members: [...members, member] });
+    walk.toMissing();
+  };
   return (
     <div className={classes.group}>
       <div className={classes.line}>
         <Chip
           blank="quantifier"
           label={quantifiers.find((q) => q.value === condition.quantifier)!.label}
+          isFurther
+          current={condition.quantifier}
           options={() => quantifiers}
           onPick={(quantifier) => onChange({ ...condition, quantifier: quantifier as Quantifier })}
         />
         {onRemove && (
-          <ActionIcon variant="subtle" size="sm" aria-label="Take the group away" onClick={onRemove}>
+          <ActionIcon variant="subtle" size="sm" aria-label="Delete the group" onClick={onRemove}>
             <IconX size={13} />
           </ActionIcon>
         )}
@@ -51,7 +57,6 @@ export function ConditionEditor({ condition, place, isNext, onChange, onRemove }
             key={i}
             condition={member}
             place={`${place}/members/${i}`}
-            isNext={i === members.length - 1}
             onChange={(next) => onChange({ ...condition, members: replaced(members, i, next) })}
             onRemove={() => onChange(members.length === 2 ? members[1 - i]! : { ...condition, members: without(members, i) })}
           />

@@ -12,6 +12,7 @@ import { Problems } from './Problems';
 import { TargetChips } from './TargetChips';
 import { TextChip } from './TextChip';
 import { verbOf, verbs, withVerbs } from './verbs';
+import { useWalk } from './walk';
 import { useWriting } from './writing';
 
 /** A verb that does nothing because its targets rest so already, and what can be done about it. */
@@ -24,7 +25,6 @@ export interface Idle {
 interface Props {
   effect: Effect;
   place: string;
-  isNext?: boolean;
   /** Whether it is so only while the condition holds; undefined where that is nothing to choose. */
   isOnly?: boolean;
   onOnly?: (isOnly: boolean) => void;
@@ -41,8 +41,9 @@ const hiddenValues: ChipOption[] = [
 ];
 
 /** One effect as chips: what is done, to what, and how. */
-export function EffectEditor({ effect, place, isNext, isOnly, onOnly, idle, onChange, onRemove }: Props) {
+export function EffectEditor({ effect, place, isOnly, onOnly, idle, onChange, onRemove }: Props) {
   const writing = useWriting();
+  const walk = useWalk();
   const { problems } = writing;
   const isBlank = 'targets' in effect ? effect.targets.length === 0 : 'field' in effect && effect.field === '';
   return (
@@ -51,11 +52,12 @@ export function EffectEditor({ effect, place, isNext, isOnly, onOnly, idle, onCh
         <Chip
           blank="verb"
           label={verbs.find(({ value }) => value === verbOf(effect))!.label}
+          current={verbOf(effect)}
           options={() => verbs}
           onPick={(verb) => onChange(...withVerbs(effect, verb))}
         />
         {isStateEffect(effect) ? (
-          <StateBlanks effect={effect} place={place} isNext={isNext} onChange={onChange} />
+          <StateBlanks effect={effect} place={place} onChange={onChange} />
         ) : (
           <ValueBlanks effect={effect} place={place} onChange={onChange} />
         )}
@@ -63,6 +65,7 @@ export function EffectEditor({ effect, place, isNext, isOnly, onOnly, idle, onCh
           <Chip
             blank="detail"
             label={isOnly ? 'only while so' : 'while so'}
+            current={isOnly ? 'only' : 'then'}
             options={() => [
               { value: 'then', label: 'while so', note: 'and else as the others say' },
               { value: 'only', label: 'only while so', note: 'otherwise the opposite' },
@@ -71,7 +74,7 @@ export function EffectEditor({ effect, place, isNext, isOnly, onOnly, idle, onCh
           />
         )}
         {onRemove && (
-          <ActionIcon variant="subtle" size="sm" aria-label="Take the effect away" onClick={onRemove}>
+          <ActionIcon variant="subtle" size="sm" aria-label="Delete the effect" onClick={onRemove}>
             <IconX size={13} />
           </ActionIcon>
         )}
@@ -79,10 +82,10 @@ export function EffectEditor({ effect, place, isNext, isOnly, onOnly, idle, onCh
       {idle && (
         <div className={`${lines.wrong} ${classes.line}`} role="note">
           {idle.what}
-          <Button size="compact-xs" variant="default" onClick={idle.onOnlyWhile}>
+          <Button size="compact-xs" variant="default" onClick={() => (idle.onOnlyWhile(), walk.to('detail'))}>
             Only while the condition holds
           </Button>
-          <Button size="compact-xs" variant="default" onClick={idle.onRest}>
+          <Button size="compact-xs" variant="default" onClick={() => (idle.onRest(), walk.to('verb'))}>
             Change how it rests
           </Button>
         </div>
@@ -98,30 +101,16 @@ export function EffectEditor({ effect, place, isNext, isOnly, onOnly, idle, onCh
   );
 }
 
-function StateBlanks({
-  effect,
-  place,
-  isNext,
-  onChange,
-}: {
-  effect: StateEffect;
-  place: string;
-  isNext?: boolean;
-  onChange: (effect: Effect) => void;
-}) {
+function StateBlanks({ effect, place, onChange }: { effect: StateEffect; place: string; onChange: (effect: Effect) => void }) {
   return (
     <>
-      <TargetChips
-        targets={effect.targets}
-        place={place}
-        isNext={isNext}
-        onChange={(targets) => onChange({ ...effect, targets })}
-      />
+      <TargetChips targets={effect.targets} place={place} onChange={(targets) => onChange({ ...effect, targets })} />
       {effect.kind === 'require' && <RequireBlanks effect={effect} onChange={onChange} />}
       {effect.kind === 'hide' && (
         <Chip
           blank="detail"
           label={hiddenValues.find(({ value }) => value === (effect.value ?? 'keep'))!.label}
+          current={effect.value ?? 'keep'}
           options={() => hiddenValues}
           onPick={(value) => onChange({ ...effect, value: value as HiddenValue })}
         />
@@ -160,6 +149,7 @@ function RequireBlanks({ effect, onChange }: { effect: EffectRequire; onChange: 
           { value: 'toSave', label: 'to save' },
           ...moves.map(([key, move]) => ({ value: `move:${key}`, label: move, group: 'Only for the move' })),
         ]}
+        current={isForMoves ? undefined : effect.level}
         chosen={named.map((move) => `move:${move}`)}
         onPick={(picked) =>
           picked.startsWith('move:')
@@ -172,6 +162,7 @@ function RequireBlanks({ effect, onChange }: { effect: EffectRequire; onChange: 
         blank="message"
         text={effect.message ?? ''}
         placeholder="own words"
+        isFurther
         onChange={(message) => onChange({ ...effect, message: message || null })}
       />
     </>
@@ -245,7 +236,6 @@ function ValueBlanks({
             blank="message"
             text={effect.text}
             placeholder="say what"
-            isNext={effect.text === ''}
             onChange={(text) => onChange({ ...effect, text })}
           />
           <em>at</em>
@@ -273,7 +263,6 @@ function ValueBlanks({
           blank="note"
           text={effect.note}
           placeholder="say why it ends"
-          isNext={effect.note === ''}
           onChange={(note) => onChange({ ...effect, note })}
         />
       );
@@ -289,7 +278,6 @@ function FieldChip({ field, onPick, isList = false }: { field: string; onPick: (
       blank="target"
       label={fieldLabelOf(writing, field) || 'choose a field'}
       isMissing={field === ''}
-      isNext={field === ''}
       options={() => targetOptions(writing, ({ kind, key }) => kind === 'field' && (!isList || offersChoices(key)))}
       onPick={(value) => onPick((JSON.parse(value) as Element).key)}
     />
@@ -323,7 +311,6 @@ function Given({
           offer={offer}
           comparand={isBlank ? undefined : value}
           isWrong={!isBlank && wrong}
-          isNext={isBlank}
           onPick={(next) => onChange(field, next)}
         />
       )}
@@ -355,8 +342,9 @@ function NarrowBlanks({
           label={
             options.length === 0 ? 'nothing' : options.map((key) => all.find((one) => one.key === key)?.label ?? key).join(' or ')
           }
-          isNext={options.length === 0}
-          options={() => all.map(({ key, label }) => ({ value: key, label }))}
+          options={() =>
+            all.filter(({ key, retired }) => !retired || options.includes(key)).map(({ key, label }) => ({ value: key, label }))
+          }
           chosen={options}
           onToggle={toggle}
           onPick={toggle}
@@ -386,6 +374,7 @@ function ElementChip({
       blank="target"
       label={element?.key ? labelOf(writing, element) : placeholder}
       isMissing={!element?.key && !nothing}
+      isFurther={nothing !== undefined}
       options={() => [...(nothing ? [{ value: '', label: nothing }] : []), ...targetOptions(writing, only)]}
       onPick={(value) => onPick(value === '' ? undefined : (JSON.parse(value) as Element))}
     />

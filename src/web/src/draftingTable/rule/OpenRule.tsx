@@ -1,7 +1,7 @@
 import { ActionIcon, Button, Switch, Text, TextInput } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconCopy, IconPlus, IconTextCaption, IconTrash } from '@tabler/icons-react';
-import type { ReactNode } from 'react';
-import type { Case, Condition, ConditionClause, Effect, Problem, Revision, Rule, Test } from '../../api/generated';
+import { useRef, type ReactNode } from 'react';
+import type { Case, Condition, ConditionClause, Effect, Problem, Revision, Rule } from '../../api/generated';
 import { usePeople } from '../../api/people';
 import { when } from '../../writing/when';
 import type { DraftProgram } from '../../engine/draftProgram';
@@ -28,11 +28,13 @@ import { ConditionEditor } from './ConditionEditor';
 import { offerOf } from './offers';
 import { useSurroundings } from './draftContext';
 import { EffectEditor, type Idle } from './EffectEditor';
+import { InForceCount } from './InForceCount';
 import classes from './OpenRule.module.css';
 import { idleness } from './resting';
 import { ScopeChip } from './ScopeChip';
 import { useClauses } from './useClauses';
 import { useVocabulary } from './useVocabulary';
+import { useSentenceWalk, useWalk, WalkContext } from './walk';
 import { useWriting, WritingContext } from './writing';
 
 interface Props {
@@ -49,6 +51,8 @@ interface Props {
   onMove: (by: number) => void;
   onDuplicate: () => void;
   onDelete: () => void;
+  /** Told that the rule's last blank was filled in by a key. */
+  onEnd: () => void;
 }
 
 /** A rule opened in place: its name, its reason, and its sentence with every blank to be pressed. */
@@ -64,15 +68,18 @@ export function OpenRule({
   onMove,
   onDuplicate,
   onDelete,
+  onEnd,
 }: Props) {
   const clauses = useClauses(record, rule, place);
   const vocabulary = useVocabulary(program);
-  const { tab, rules, writeAsText } = useSurroundings();
+  const { tab, rules, writeAsText, isBegun, version } = useSurroundings();
+  const sentence = useRef<HTMLDivElement>(null);
+  const walk = useSentenceWalk(sentence, vocabulary !== undefined && isBegun(rule.key), onEnd);
   const nameOf = usePeople();
   const { type } = record;
   const own = allTargets(rule);
   return (
-    <div className={classes.open}>
+    <div className={classes.open} ref={sentence}>
       <div className={classes.titleLine}>
         <TextInput
           className={classes.name}
@@ -134,16 +141,19 @@ export function OpenRule({
           {isConvenience(rule) && (
             <Text size="xs" c="dimmed" role="note">
               Limited so, this helps people where it applies and protects nothing: the same record can be reached by another way.
-              To protect it, take the limit away, or lock the record.
+              To protect it, delete the limit, or lock the record.
             </Text>
           )}
           {rule.table ? (
             <TableEditor table={rule.table} rowInForce={caseInForce} onChange={(table) => onChange({ ...rule, table })} />
           ) : (
-            <Cases rule={rule} caseInForce={caseInForce} onChange={onChange} />
+            <WalkContext value={walk}>
+              <Cases rule={rule} caseInForce={caseInForce} onChange={onChange} />
+            </WalkContext>
           )}
         </WritingContext>
       )}
+      <InForceCount recordType={type.key} rule={rule.key} version={version} />
       {lastChange && (
         <Text size="xs" c="dimmed">
           Last changed by {nameOf(lastChange.by)}, {when(lastChange.at)}
@@ -180,6 +190,7 @@ function Tool({
 
 function Cases({ rule, caseInForce, onChange }: { rule: Rule; caseInForce: number; onChange: (rule: Rule) => void }) {
   const cases = rule.cases ?? [];
+  const walk = useWalk();
   const hasOtherwise = cases.at(-1)?.while == null;
   const isOnly = isOnlyWhile(rule);
   const change = (i: number, next: Case) => onChange(withCase(rule, i, next));
@@ -192,6 +203,7 @@ function Cases({ rule, caseInForce, onChange }: { rule: Rule; caseInForce: numbe
       ...rule,
       cases: hasOtherwise && !isOnly ? [...before.slice(0, -1), added, before.at(-1)!] : [...before, added],
     });
+    walk.toMissing();
   }
 
   return (
@@ -215,7 +227,7 @@ function Cases({ rule, caseInForce, onChange }: { rule: Rule; caseInForce: numbe
                   </Button>
                 )}
                 <Button size="compact-xs" variant="subtle" onClick={() => onChange({ ...rule, cases: without(cases, i) })}>
-                  take this case away
+                  delete this case
                 </Button>
               </>
             )}
@@ -225,7 +237,6 @@ function Cases({ rule, caseInForce, onChange }: { rule: Rule; caseInForce: numbe
               <ConditionEditor
                 condition={aCase.while}
                 place={`/cases/${i}/while`}
-                isNext
                 onChange={(next) => change(i, { ...aCase, while: next })}
               />
               {aCase.while.kind === 'clause' && (
@@ -233,7 +244,7 @@ function Cases({ rule, caseInForce, onChange }: { rule: Rule; caseInForce: numbe
                   size="compact-xs"
                   variant="subtle"
                   leftSection={<IconPlus size={12} />}
-                  onClick={() => change(i, { ...aCase, while: beside(aCase.while!, emptyClause()) })}
+                  onClick={() => (change(i, { ...aCase, while: beside(aCase.while!, emptyClause()) }), walk.toMissing())}
                 >
                   clause
                 </Button>
@@ -292,6 +303,7 @@ const withClause = (condition: Condition | null | undefined, clause: ConditionCl
 /** What a case does. */
 function Effects({ rule, at, isOnly, onChange }: { rule: Rule; at: number; isOnly: boolean; onChange: (rule: Rule) => void }) {
   const { rules, changeRest } = useSurroundings();
+  const walk = useWalk();
   const { type } = useWriting();
   const cases = rule.cases ?? [];
   const aCase = cases[at]!;
@@ -324,7 +336,6 @@ function Effects({ rule, at, isOnly, onChange }: { rule: Rule; at: number; isOnl
           key={e}
           effect={effect}
           place={`/cases/${at}/effects/${e}`}
-          isNext={e === effects.length - 1 && isWhole(aCase.while)}
           isOnly={canBeOnly && opposite(effect) ? isOnly : undefined}
           onOnly={(next) => onChange(onlyWhile(rule, next))}
           idle={idleOf(effect)}
@@ -336,20 +347,10 @@ function Effects({ rule, at, isOnly, onChange }: { rule: Rule; at: number; isOnl
         size="compact-xs"
         variant="subtle"
         leftSection={<IconPlus size={12} />}
-        onClick={() => change([...effects, { kind: 'show', targets: [] }])}
+        onClick={() => (change([...effects, { kind: 'show', targets: [] }]), walk.toMissing())}
       >
         effect
       </Button>
     </div>
   );
 }
-
-const alone: Test[] = ['blank', 'filledIn', 'complete', 'incomplete', 'changed', 'unchanged'];
-
-/** Whether all blanks of a condition are filled in, so that what comes next is what it does. */
-const isWhole = (condition: Condition | null | undefined): boolean =>
-  condition == null ||
-  (condition.kind === 'group'
-    ? condition.members.every(isWhole)
-    : (condition.comparands ?? []).length > 0 ||
-      (alone.includes(condition.test) && !(condition.subject.kind === 'field' && condition.subject.field === '')));

@@ -7,14 +7,13 @@ import { useWriting } from './writing';
 interface Props {
   targets: Element[];
   place: string;
-  isNext?: boolean;
   onChange: (targets: Element[]) => void;
 }
 
 const removal = 'remove';
 
 /** What an effect acts on: a chip for each element, and one for the next. Several can be ticked at once. */
-export function TargetChips({ targets, place, isNext, onChange }: Props) {
+export function TargetChips({ targets, place, onChange }: Props) {
   const writing = useWriting();
   const toggle = (value: string) => {
     const element = JSON.parse(value) as Element;
@@ -27,12 +26,13 @@ export function TargetChips({ targets, place, isNext, onChange }: Props) {
       blank="target"
       label={target ? labelOf(writing, target) : i === 0 ? 'choose on what' : '+'}
       spoken={target || i === 0 ? undefined : 'another'}
-      isMissing={!target}
-      isNext={isNext && i === 0 && !target}
+      isMissing={!target && i === 0}
+      isFurther={!target && i > 0}
+      current={target && JSON.stringify({ kind: target.kind, key: target.key })}
       isWrong={target !== undefined && writing.problems.some((problem) => problem.place === `${place}/targets/${i}`)}
       options={() => [
         ...targetOptions(writing),
-        ...(target && targets.length > 1 ? [{ value: removal, label: 'Take this away' }] : []),
+        ...(target && targets.length > 1 ? [{ value: removal, label: 'Delete this' }] : []),
       ]}
       chosen={targets.map((one) => JSON.stringify({ kind: one.kind, key: one.key }))}
       onToggle={toggle}

@@ -36,6 +36,7 @@ export function TestBlanks({ offer, test, comparands, isWrong, onChange }: Props
         blank="test"
         label={words!}
         isWrong={isWrong('test')}
+        current={test}
         options={() => offer.tests.map((one) => ({ value: one.test, label: one.words }))}
         onPick={(picked) => {
           const next = offer.tests.find((one) => one.test === picked)!;
@@ -50,7 +51,7 @@ export function TestBlanks({ offer, test, comparands, isWrong, onChange }: Props
             offer={offer}
             comparand={comparands[i]}
             placeholder={isMany && i > 0 ? '+' : undefined}
-            isNext={i === 0 && comparands.length === 0}
+            isFurther={isMany && i > 0 && comparands[i] === undefined}
             isWrong={comparands[i] !== undefined && isWrong(`comparands/${i}`)}
             chosen={comparands}
             onToggle={takesSeveral ? toggle : undefined}

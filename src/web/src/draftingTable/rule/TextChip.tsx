@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import { Chip, ChipButton } from './Chip';
 import classes from './Chip.module.css';
 import { takeFocus, useFocusBack } from './focus';
+import { useWalk } from './walk';
 import { useWriting } from './writing';
 
 interface Props {
@@ -12,26 +13,29 @@ interface Props {
   placeholder: string;
   isWrong?: boolean;
   isNext?: boolean;
+  /** Whether it may be left unsaid. */
+  isFurther?: boolean;
   onChange: (text: string) => void;
 }
 
 /** A message in one's own words. A field's key in braces stands for its value; people read and write its label there. */
 export function TextChip(props: Props) {
   const { type } = useWriting();
-  const [openings, setOpenings] = useState(props.isNext ? 1 : 0);
+  const [opening, setOpening] = useState({ count: props.isNext ? 1 : 0, typed: '' });
   const withLabels = props.text.replaceAll(/\{([\w-]+)\}/g, (whole, key: string) => {
     const label = type.fields.find((field) => field.key === key)?.label;
     return label ? `{${label}}` : whole;
   });
-  const open = () => setOpenings(openings + 1);
-  return openings > 0 ? (
-    <OpenTextChip key={openings} {...props} withLabels={withLabels} onReopen={open} />
+  const open = (typed = '') => setOpening(({ count }) => ({ count: count + 1, typed }));
+  return opening.count > 0 ? (
+    <OpenTextChip key={opening.count} {...props} withLabels={withLabels} begun={opening.typed} onReopen={open} />
   ) : (
-    <ChipButton {...buttonOf(props, withLabels)} onClick={open} />
+    <ChipButton {...buttonOf(props, withLabels)} onClick={() => open()} onLetter={open} />
   );
 }
 
-const buttonOf = ({ blank, text, placeholder, isWrong }: Props, withLabels: string) => ({
+const buttonOf = ({ blank, text, placeholder, isWrong, isFurther }: Props, withLabels: string) => ({
+  isFurther,
   blank,
   label: text ? `“${withLabels}”` : placeholder,
   isMissing: !text,
@@ -39,11 +43,17 @@ const buttonOf = ({ blank, text, placeholder, isWrong }: Props, withLabels: stri
 });
 
 /** A message that has been pressed: it is written in a box, which opens with it, and the next time in another. */
-function OpenTextChip({ withLabels, onReopen, ...props }: Props & { withLabels: string; onReopen: () => void }) {
+function OpenTextChip({
+  withLabels,
+  begun,
+  onReopen,
+  ...props
+}: Props & { withLabels: string; begun: string; onReopen: (typed?: string) => void }) {
   const { blank, text, onChange } = props;
   const { type } = useWriting();
   const [isOpen, setOpen] = useState(true);
-  const [typed, setTyped] = useState(withLabels);
+  const walk = useWalk();
+  const [typed, setTyped] = useState(withLabels + begun);
   const input = useRef<HTMLTextAreaElement>(null);
   const button = useRef<HTMLButtonElement>(null);
   const draw = useMergedRef(input, takeFocus);
@@ -60,6 +70,11 @@ function OpenTextChip({ withLabels, onReopen, ...props }: Props & { withLabels: 
     }
   }
 
+  function finish(byKey: boolean) {
+    close();
+    walk.goOn(button.current, byKey);
+  }
+
   function place(key: string) {
     const at = input.current?.selectionStart ?? typed.length;
     setTyped(`${typed.slice(0, at)}{${type.fields.find((field) => field.key === key)!.label}}${typed.slice(at)}`);
@@ -69,7 +84,12 @@ function OpenTextChip({ withLabels, onReopen, ...props }: Props & { withLabels: 
   return (
     <Popover opened={isOpen} onChange={(next) => !next && close()} position="bottom-start" trapFocus withinPortal>
       <Popover.Target>
-        <ChipButton {...buttonOf(props, withLabels)} ref={button} onClick={isOpen ? close : onReopen} />
+        <ChipButton
+          {...buttonOf(props, withLabels)}
+          ref={button}
+          onClick={isOpen ? close : () => onReopen()}
+          onLetter={onReopen}
+        />
       </Popover.Target>
       <Popover.Dropdown className={classes.dropdown}>
         <div className={classes.text}>
@@ -85,7 +105,7 @@ function OpenTextChip({ withLabels, onReopen, ...props }: Props & { withLabels: 
             onKeyDown={(event) => {
               if (event.key === 'Enter' && !event.shiftKey) {
                 event.preventDefault();
-                close();
+                finish(true);
               }
             }}
           />
@@ -96,7 +116,7 @@ function OpenTextChip({ withLabels, onReopen, ...props }: Props & { withLabels: 
               options={() => type.fields.map(({ key, label }) => ({ value: key, label }))}
               onPick={place}
             />
-            <Button onClick={close}>Done</Button>
+            <Button onClick={() => finish(false)}>Done</Button>
           </Group>
         </div>
       </Popover.Dropdown>

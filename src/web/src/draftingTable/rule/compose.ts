@@ -27,6 +27,14 @@ export function newRule(
   return { key: newKey(), name: '', on: true, cases: [{ while: condition, effects: [effect] }] };
 }
 
+/** A grid that is still to be drawn. */
+export const newGrid = (): Rule => ({
+  key: newKey(),
+  name: '',
+  on: true,
+  table: { hit: 'first', drivers: [], outputs: [], rows: [] },
+});
+
 /** A rule is on unless it says otherwise. */
 export const isOn = (rule: Rule): boolean => rule.on !== false;
 

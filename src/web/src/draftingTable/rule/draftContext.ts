@@ -6,8 +6,12 @@ import type { TableReach } from '../../engine/answers';
 export interface DraftSurroundings {
   /** Key of the tab that is looked at. */
   tab: string;
+  /** The version of the draft that is stored. */
+  version: number;
   /** The rules as they are now. */
   rules: () => Rule[];
+  /** Whether the rule has just been begun, and nobody has named it. */
+  isBegun: (rule: string) => boolean;
   /** Takes over how an element rests. */
   changeRest: (element: Element, rest: Partial<Rest>) => void;
   /** Clauses that were perhaps meant as well where a rule was proposed from the sheet; none for any other rule. */

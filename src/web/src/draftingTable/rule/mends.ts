@@ -25,7 +25,7 @@ export function clauseMends(
   const { subject } = clause;
   const comparands = clause.comparands ?? [];
   const part = problem.place.slice(place.length + 1).split('/');
-  const away: Mend[] = remove ? [{ label: 'Take the clause away', run: remove }] : [];
+  const away: Mend[] = remove ? [{ label: 'Delete the clause', run: remove }] : [];
   if (part[0] === 'test') {
     const parts = vocabulary.subjects.filter(
       (one) =>
@@ -74,7 +74,7 @@ export function clauseMends(
           change({ ...clause, comparands: replaced(comparands, at, { kind: 'literal', value: option.key } as Comparand) }),
       })),
       ...(comparands.length > 1
-        ? [{ label: 'Take it away', run: () => change({ ...clause, comparands: without(comparands, at) }) }]
+        ? [{ label: 'Delete it', run: () => change({ ...clause, comparands: without(comparands, at) }) }]
         : away),
     ];
   }
@@ -91,7 +91,7 @@ export function effectMends(
   remove?: () => void,
 ): Mend[] {
   const part = problem.place.slice(place.length + 1).split('/');
-  const away: Mend[] = remove ? [{ label: 'Take the effect away', run: remove }] : [];
+  const away: Mend[] = remove ? [{ label: 'Delete the effect', run: remove }] : [];
   const near = (key: string, kind: string) =>
     nearest(
       key,
@@ -107,7 +107,7 @@ export function effectMends(
         run: () => change({ ...effect, targets: replaced(effect.targets, at, element) }),
       })),
       ...(effect.targets.length > 1
-        ? [{ label: 'Take it away', run: () => change({ ...effect, targets: without(effect.targets, at) }) }]
+        ? [{ label: 'Delete it', run: () => change({ ...effect, targets: without(effect.targets, at) }) }]
         : away),
     ];
   }

@@ -46,8 +46,8 @@ export function offerOf({ vocabulary }: Pick<Writing, 'vocabulary'>, subject: Su
 
 /** Everything that a clause can look at, the likeliest first. */
 export function subjectOptions(writing: Writing): ChipOption[] {
-  const { vocabulary, likely, type } = writing;
-  const offered = vocabulary.subjects.filter(({ subject }) => subject.kind !== 'field' || !isRetired(type, subject.field));
+  const { vocabulary, likely } = writing;
+  const offered = vocabulary.subjects.filter(({ retired }) => !retired);
   const all = offered.map((offer): ChipOption & { isLikely: boolean } => {
     const { subject } = offer;
     const isLikely = subject.kind === 'field' && !subject.part && likely({ kind: 'field', key: subject.field });

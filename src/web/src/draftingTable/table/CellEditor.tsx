@@ -1,5 +1,5 @@
 import { Popover, TextInput } from '@mantine/core';
-import { useState, type KeyboardEvent } from 'react';
+import { useEffect, useEffectEvent, useId, useLayoutEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import type { Answer, Cell, DecisionTable, Output, State } from '../../api/generated';
 import { Chip } from '../rule/Chip';
 import { ComparandChip } from '../rule/ComparandChip';
@@ -7,7 +7,9 @@ import { takeFocus } from '../rule/focus';
 import { offerOf } from '../rule/offers';
 import rule from '../rule/OpenRule.module.css';
 import { TestBlanks } from '../rule/TestBlanks';
+import { useSentenceWalk, WalkContext } from '../rule/walk';
 import { useWriting } from '../rule/writing';
+import { cellChoices, completionsOf, lastItem } from './cellChoices';
 import { allStates, stateWords } from './stateWords';
 import classes from './TableCells.module.css';
 
@@ -24,15 +26,22 @@ interface Props {
   onSelect: (extend: boolean) => void;
   onEdit: () => void;
   onKeyDown: (event: KeyboardEvent) => void;
-  onType: (text: string) => void;
+  /** What a text says in this cell; null where it cannot be read. */
+  onHear: (text: string) => Promise<Cell | Answer | null>;
   onCell: (cell: Cell | Answer) => void;
-  /** Closes the editor and goes on to the cell so far away. */
-  onClose: (by?: { rows?: number; columns?: number }) => void;
+  /** Closes the editor and goes on to the cell so far away, which begins with what was typed meanwhile. */
+  onClose: (by?: Steps, typed?: string) => void;
+}
+
+interface Steps {
+  rows?: number;
+  columns?: number;
 }
 
 /** A cell: looked at, typed into, or written by chips. */
 export function CellEditor(props: Props) {
-  const { row, column, text, isCurrent, editing, onFocus, onSelect, onEdit, onKeyDown, onClose } = props;
+  const { row, column, text, isCurrent, editing, onFocus, onSelect, onEdit, onKeyDown } = props;
+  const leave = useRef<() => void>(undefined);
   const cell = (
     <button
       type="button"
@@ -49,25 +58,121 @@ export function CellEditor(props: Props) {
   return editing === undefined ? (
     cell
   ) : (
-    <Popover opened onChange={(next) => !next && onClose()} position="bottom-start" withinPortal trapFocus>
+    <Popover opened onChange={(next) => !next && leave.current?.()} position="bottom-start" withinPortal trapFocus>
       <Popover.Target>{cell}</Popover.Target>
       <Popover.Dropdown className={classes.editor}>
-        <Editing {...props} />
+        <Editing {...props} leave={leave} />
       </Popover.Dropdown>
     </Popover>
   );
 }
 
-function Editing({ table, row, column, text, editing, isTyped, onType, onCell, onClose }: Props) {
+function Editing({
+  table,
+  row,
+  column,
+  text,
+  editing,
+  isTyped,
+  onHear,
+  onCell,
+  onClose,
+  leave,
+}: Props & { leave: RefObject<(() => void) | undefined> }) {
+  const writing = useWriting();
   const [typed, setTyped] = useState(isTyped ? editing! : text === '—' ? '' : text);
-  const before = isTyped ? undefined : typed;
-  const [first] = useState(before);
+  const [first] = useState(isTyped ? undefined : typed);
+  const [mistake, setMistake] = useState(false);
+  const [marked, setMarked] = useState(-1);
+  /** What has been heard of the text so far. */
+  const heard = useRef<{ text: string; cell: Cell | Answer | null }>(undefined);
+  /** Where it goes on once it is known whether the text can be read, and what was typed meanwhile. */
+  const ahead = useRef<{ by?: Steps; typed: string }>(undefined);
+  const { choices, hint } = cellChoices(writing, table, column);
+  const offered = typed === first ? choices : completionsOf(choices, typed);
+  const sentence = useRef<HTMLDivElement>(null);
+  const walk = useSentenceWalk(sentence, false, () => undefined);
+  const id = useId();
 
-  function close(by?: { rows?: number; columns?: number }) {
-    if (typed !== first) {
-      onType(typed);
+  function hear(next: string) {
+    void onHear(next).then(
+      (cell) => {
+        heard.current = { text: next, cell };
+        if (ahead.current) {
+          settle(next, cell);
+        } else if (cell) {
+          setMistake(false);
+        }
+      },
+      () => undefined,
+    );
+  }
+
+  const listen = useEffectEvent(() => hear(typed));
+  useEffect(() => listen(), []);
+
+  function change(next: string) {
+    setTyped(next);
+    setMarked(-1);
+    hear(next);
+  }
+
+  function settle(said: string, cell: Cell | Answer | null) {
+    const waiting = ahead.current;
+    ahead.current = undefined;
+    if (cell) {
+      onCell(cell);
+      onClose(waiting?.by, waiting?.typed);
+    } else {
+      setTyped(said + (waiting?.typed ?? ''));
+      setMistake(true);
     }
-    onClose(by);
+  }
+
+  /** Takes what is typed and goes on; what cannot be read stays to be mended. */
+  function take(said: string, by?: Steps) {
+    if (said === first) {
+      onClose(by);
+      return;
+    }
+    ahead.current = { by, typed: '' };
+    if (heard.current?.text === said) {
+      settle(said, heard.current.cell);
+    } else {
+      hear(said);
+    }
+  }
+
+  // Who presses elsewhere has said what is typed.
+  useLayoutEffect(() => {
+    leave.current = () => take(typed);
+  });
+
+  const withChoice = (choice: string) => lastItem(typed === first ? '' : typed).before + choice;
+
+  function key(event: KeyboardEvent<HTMLInputElement>) {
+    if (ahead.current) {
+      // It is not known yet whether the cell can be left: what is typed waits for that.
+      event.preventDefault();
+      ahead.current.typed += event.key.length === 1 ? event.key : '';
+      return;
+    }
+    const by =
+      event.key === 'Enter'
+        ? { rows: event.shiftKey ? -1 : 1 }
+        : event.key === 'Tab'
+          ? { columns: event.shiftKey ? -1 : 1 }
+          : undefined;
+    if (by) {
+      event.preventDefault();
+      take(marked >= 0 ? withChoice(offered[marked]!) : typed, by);
+    } else if (event.key === 'Escape') {
+      event.stopPropagation();
+      onClose();
+    } else if ((event.key === 'ArrowDown' || event.key === 'ArrowUp') && offered.length > 0) {
+      event.preventDefault();
+      setMarked((marked + (event.key === 'ArrowDown' ? 1 : -1) + offered.length) % offered.length);
+    }
   }
 
   return (
@@ -75,34 +180,50 @@ function Editing({ table, row, column, text, editing, isTyped, onType, onCell, o
       <TextInput
         ref={takeFocus}
         data-autofocus
+        role="combobox"
+        aria-expanded={offered.length > 0}
+        aria-controls={`${id}-choices`}
+        aria-activedescendant={marked >= 0 ? `${id}-${marked}` : undefined}
         aria-label="The cell as text"
         value={typed}
+        error={mistake && `“${typed}” cannot be read here. ${hint}`}
         onFocus={(event) => !isTyped && event.currentTarget.select()}
-        onChange={(event) => setTyped(event.currentTarget.value)}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') {
-            event.preventDefault();
-            close({ rows: event.shiftKey ? -1 : 1 });
-          } else if (event.key === 'Tab') {
-            event.preventDefault();
-            close({ columns: event.shiftKey ? -1 : 1 });
-          } else if (event.key === 'Escape') {
-            event.stopPropagation();
-            onClose();
-          }
-        }}
+        onChange={(event) => change(event.currentTarget.value)}
+        onKeyDown={key}
       />
-      <div className={rule.line}>
-        {column < table.drivers.length ? (
-          <DriverBlanks table={table} row={row} column={column} onCell={onCell} />
-        ) : (
-          <AnswerBlanks
-            output={table.outputs[column - table.drivers.length]!}
-            answer={table.rows[row]?.then[column - table.drivers.length]}
-            onCell={onCell}
-          />
-        )}
-      </div>
+      {offered.length > 0 && (
+        <div id={`${id}-choices`} role="listbox" aria-label="Choices" className={classes.choices}>
+          {offered.map((choice, i) => (
+            <button
+              key={choice}
+              id={`${id}-${i}`}
+              type="button"
+              role="option"
+              tabIndex={-1}
+              className={classes.choice}
+              aria-selected={i === marked}
+              onClick={() => take(withChoice(choice))}
+            >
+              {choice}
+            </button>
+          ))}
+        </div>
+      )}
+      <WalkContext value={walk}>
+        <div className={rule.line} ref={sentence}>
+          <span className={rule.line} data-place="cell">
+            {column < table.drivers.length ? (
+              <DriverBlanks table={table} row={row} column={column} onCell={onCell} />
+            ) : (
+              <AnswerBlanks
+                output={table.outputs[column - table.drivers.length]!}
+                answer={table.rows[row]?.then[column - table.drivers.length]}
+                onCell={onCell}
+              />
+            )}
+          </span>
+        </div>
+      </WalkContext>
     </>
   );
 }

@@ -58,6 +58,7 @@ export function TableCells({ table, rowInForce, reach, onChange }: Props) {
     setFrom(extend ? (from ?? at) : undefined);
     setAt(to);
     focus(to);
+    return to;
   }
 
   /** Takes over what was typed; cells that cannot be read are said and left as they were. */
@@ -217,18 +218,25 @@ export function TableCells({ table, rowInForce, reach, onChange }: Props) {
                       editing={editing?.at.row === r && editing.at.column === column ? (editing.typed ?? '') : undefined}
                       isTyped={editing?.typed !== undefined}
                       onFocus={() => setAt({ row: r, column })}
-                      onSelect={(extend) => go({ row: r, column }, extend)}
+                      onSelect={(extend) => !editing && go({ row: r, column }, extend)}
                       onEdit={() => {
+                        // One that cannot be read stays open until it is mended.
+                        if (editing) {
+                          return;
+                        }
                         setAt({ row: r, column });
                         setFrom(undefined);
                         setEditing({ at: { row: r, column } });
                       }}
                       onKeyDown={key}
-                      onType={(text) => void write([{ row: r, column, text }])}
-                      onCell={(cell) => onChange(withCells(table, [{ row: r, column, cell }]))}
-                      onClose={(by) => {
-                        setEditing(undefined);
-                        go({ row: r + (by?.rows ?? 0), column: column + (by?.columns ?? 0) });
+                      onHear={async (text) => (await hearCells(table, [{ column, text }]))[0] ?? null}
+                      onCell={(cell) => {
+                        latest.current = withCells(latest.current, [{ row: r, column, cell }]);
+                        onChange(latest.current);
+                      }}
+                      onClose={(by, typed) => {
+                        const next = go({ row: r + (by?.rows ?? 0), column: column + (by?.columns ?? 0) });
+                        setEditing(typed ? { at: next, typed } : undefined);
                       }}
                     />
                   </td>
@@ -259,7 +267,7 @@ function ColumnHead({ label, onMove, onRemove }: { label: string; onMove: (by: n
       <Menu.Dropdown>
         <Menu.Item onClick={() => onMove(-1)}>Move to the left</Menu.Item>
         <Menu.Item onClick={() => onMove(1)}>Move to the right</Menu.Item>
-        <Menu.Item onClick={onRemove}>Take the column away</Menu.Item>
+        <Menu.Item onClick={onRemove}>Delete the column</Menu.Item>
       </Menu.Dropdown>
     </Menu>
   );
@@ -298,7 +306,7 @@ function RowHead({ number, isInForce, mark, onDrag, onMove, onInsert, onDuplicat
         <Menu.Item onClick={() => onMove(1)}>Move down</Menu.Item>
         <Menu.Item onClick={onInsert}>Insert a row below</Menu.Item>
         <Menu.Item onClick={onDuplicate}>Duplicate</Menu.Item>
-        <Menu.Item onClick={onRemove}>Take the row away</Menu.Item>
+        <Menu.Item onClick={onRemove}>Delete the row</Menu.Item>
       </Menu.Dropdown>
     </Menu>
   );

@@ -1,7 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import type { Element, State, SubjectOffer } from '../../api/generated';
 import { random } from '../../pending/random';
-import { choicesOf, gridOf, nextState, otherwise, painted, tableOf, withElement, withoutElement, type Grid } from './grid';
+import {
+  choicesOf,
+  filled,
+  gridOf,
+  nextState,
+  otherwise,
+  painted,
+  tableOf,
+  withElement,
+  withoutElement,
+  type Grid,
+} from './grid';
 
 const material = {
   input: 'list',
@@ -57,9 +68,13 @@ describe('a table with one driver, seen as a grid', () => {
     expect(grid.states[0]![1]).toEqual([]);
   });
 
-  it('begins an element hidden, and takes one away with its states', () => {
+  it('says nothing of an element at first, and takes one away with its states', () => {
     const grid = withElement(painted(blank(material, 'frame'), 0, 0, 'locked'), field('glazing'));
-    expect(grid.states[1]).toEqual([['hidden'], ['hidden'], ['hidden'], ['hidden']]);
+    expect(grid.states[1]).toEqual([[], [], [], []]);
+    expect(filled(grid, 'hidden').states).toEqual([
+      [['locked'], ['hidden'], ['hidden'], ['hidden']],
+      [['hidden'], ['hidden'], ['hidden'], ['hidden']],
+    ]);
     expect(withoutElement(grid, 0)).toMatchObject({ elements: [field('glazing')], states: [grid.states[1]] });
   });
 

@@ -20,7 +20,7 @@ export function choicesOf({ input, values }: SubjectOffer): Grid['choices'] {
         { value: false, label: 'no' },
       ]
     : input === 'list'
-      ? values.map(({ key, label }) => ({ value: key, label }))
+      ? values.filter(({ retired }) => !retired).map(({ key, label }) => ({ value: key, label }))
       : [];
 }
 
@@ -106,12 +106,12 @@ const yesNoAsIs = (rows: Row[]): Row[] =>
       : [row],
   );
 
-/** Puts an element below the others: hidden at every choice until it is painted. */
+/** Puts an element below the others: nothing is said of it until it is painted. */
 export function withElement(grid: Grid, element: Element): Grid {
   return {
     ...grid,
     elements: [...grid.elements, element],
-    states: [...grid.states, grid.choices.map((): State[] => ['hidden'])],
+    states: [...grid.states, grid.choices.map((): State[] => [])],
   };
 }
 
@@ -147,6 +147,12 @@ export function painted(grid: Grid, e: number, c: number, state: State | null): 
         ];
   return { ...grid, states: grid.states.map((row, i) => (i === e ? row.map((one, j) => (j === c ? next : one)) : row)) };
 }
+
+/** Paints every crossing of which nothing is said. */
+export const filled = (grid: Grid, state: State): Grid => ({
+  ...grid,
+  states: grid.states.map((row) => row.map((one) => (one.length === 0 ? [state] : one))),
+});
 
 /** What pressing a crossing paints: showing and hiding take turns. */
 export function nextState(states: State[], brush: State | null): State | null {
