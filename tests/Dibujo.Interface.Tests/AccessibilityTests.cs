@@ -125,7 +125,7 @@ public sealed class AccessibilityTests(Server server) : IClassFixture<Server>
         browser.See("ol");
         browser.See("p", "records");
         Look("workflow");
-        browser.Press("button[aria-label='Take Terms away']");
+        browser.Press("button[aria-label='Delete Terms']");
         browser.See("[role=menuitem]");
         Look("where records of a stage go");
         browser.Open("/types/object-loan/exchange");

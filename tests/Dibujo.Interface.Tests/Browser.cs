@@ -178,12 +178,20 @@ internal sealed class Browser : IDisposable
     /// <summary>Presses a key that stands for something by itself, such as "n" for a new rule.</summary>
     internal void Shortcut(string key)
     {
-        driver.SwitchTo().ActiveElement().SendKeys(key);
+        driver.SwitchTo().ActiveElement().SendKeys(Keys.Alt + key + Keys.Null);
         Presses++;
     }
 
     /// <summary>The list of the blank that is open.</summary>
     private const string OpenList = "input[aria-label^='Find ']:not([aria-label='Find rules by words'])";
+
+    /// <summary>Presses the one, draws the pointer to the other, and lets go there.</summary>
+    internal void Drag(string from, string to)
+    {
+        var (start, end) = (See(from), See(to));
+        new OpenQA.Selenium.Interactions.Actions(driver).MoveToElement(start).ClickAndHold().MoveToElement(end).Release().Perform();
+        Presses++;
+    }
 
     /// <summary>Fills the blank that is open: filters by typing, and takes the first that is left.</summary>
     internal void Pick(string text)

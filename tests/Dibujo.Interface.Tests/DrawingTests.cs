@@ -122,7 +122,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
         var stage = (string)browser.Evaluate("document.querySelector('input[aria-label=\"Stage 2\"]').value")!;
         var next = (string)browser.Evaluate("document.querySelector('input[aria-label=\"Stage 3\"]').value")!;
         browser.See("p", "records");
-        browser.Press($"button[aria-label='Take {stage} away']");
+        browser.Press($"button[aria-label='Delete {stage}']");
         browser.Press("[role=menuitem]", next, isExact: true);
         browser.SeeValue("input[aria-label='Stage 2']", next);
         browser.See("[role=status]", "Draft saved");
@@ -156,7 +156,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
         browser.Attach("input[type=file]", file);
         browser.See("h2", "200 rows, 13 columns");
         Assert.Equal(
-            ["Text", "Long text", "Number", "Money", "Yes or no", "Date", "Date and time", "One choice", "Several choices", "Link: Collection object", "Person", "Text", "Text"],
+            ["Text", "Long text", "Number", "Money", "Yes or no", "Date", "Date and time", "One choice", "Several choices", "Link: Object", "Person", "Text", "Text"],
             ((IEnumerable<object>)browser.Evaluate("[...document.querySelectorAll('input[aria-label^=\"Type of\"]')].map((one) => one.value)")!).Cast<string>());
         Choose(browser, "Type of Contact", "Full name");
         Choose(browser, "Type of Address", "Address");
@@ -231,7 +231,7 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
         [.. ((IEnumerable<object>)browser.Evaluate("[...document.querySelectorAll('[data-section] li[data-field]')].map((one) => one.dataset.field)")!).Cast<string>()];
 
     /// <summary>Two hundred rows with a column of every type; one amount is none.</summary>
-    private static string Enquiries(string[] objects) => "Title;Details;Crates;Fee;Urgent;Due;Seen at;Purpose;Rooms;Collection object;Keeper;Contact;Address\n" + string.Join('\n', Enumerable.Range(0, 200).Select(i => string.Join(';',
+    private static string Enquiries(string[] objects) => "Title;Details;Crates;Fee;Urgent;Due;Seen at;Purpose;Rooms;Object;Keeper;Contact;Address\n" + string.Join('\n', Enumerable.Range(0, 200).Select(i => string.Join(';',
         $"Enquiry {i + 1}",
         $"\"First line {i}\nsecond line\"",
         $"{(i % 7) + 1}",

@@ -40,6 +40,32 @@ public sealed class SharedDraftTests(Server server) : IClassFixture<Server>
     }
 
     [Fact]
+    public void Two_who_draw_different_parts_choose_nothing_and_keep_both()
+    {
+        const string Stages = "section[aria-label='The workflow Standard'] input";
+        using var here = server.DraftingTable();
+        using var there = server.DraftingTable();
+        here.Open("/types/object-loan/workflow");
+        there.Open("/types/object-loan/workflow");
+        here.See($"{Stages}[aria-label='Stage 1']");
+        here.LoseConnection(isLost: true);
+        here.Retype($"{Stages}[aria-label='Stage 1']", "Asked for" + OpenQA.Selenium.Keys.Enter);
+        there.Retype($"{Stages}[aria-label='Stage 3']", "Terms agreed" + OpenQA.Selenium.Keys.Enter);
+        there.See("[role=status]", "Draft saved");
+        here.LoseConnection(isLost: false);
+
+        foreach (var browser in (Browser[])[here, there])
+        {
+            browser.SeeValue($"{Stages}[aria-label='Stage 1']", "Asked for");
+            browser.SeeValue($"{Stages}[aria-label='Stage 3']", "Terms agreed");
+        }
+
+        here.See("[role=status]", "Draft saved");
+        here.SeeNothing("a", "for a choice");
+        there.SeeNothing("a", "for a choice");
+    }
+
+    [Fact]
     public void After_many_edits_and_lost_connections_both_have_the_same_and_no_words_are_lost()
     {
         var chance = new Random(20261128);

@@ -74,7 +74,9 @@ internal static class CountInForce
         var type = program.Definition.RecordType;
         var evaluation = new BulkEvaluation(
             program, new RecordColumns(type, records.Select(values => values.FittedTo(type))), new Setting(where.Workflow, where.Stage, Now: now), lookup);
-        return Enumerable.Range(0, evaluation.CasesOf(rule)).Sum(@case => evaluation.CountOf(rule, @case));
+        var cases = program.Definition.Rules[rule].AllCases();
+        // What holds otherwise holds for all the rest: that says nothing of the rule.
+        return Enumerable.Range(0, evaluation.CasesOf(rule)).Where(@case => @case == 0 || cases[@case].While is not null).Sum(@case => evaluation.CountOf(rule, @case));
     }
 }
 

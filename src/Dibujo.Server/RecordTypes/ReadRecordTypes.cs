@@ -27,13 +27,19 @@ internal static class ReadRecordTypes
     private static async Task<Ok<List<RecordTypeView>>> List(DibujoDb db, ClaimsPrincipal user, CancellationToken cancellation)
     {
         var isAdministrator = user.IsInRole(Policies.AdministratorRole);
-        return TypedResults.Ok(await db.RecordTypes.Where(t => isAdministrator || t.Published != null).OrderBy(t => t.Key)
-            .Select(t => new RecordTypeView(
-                t.Key, t.Label, t.Published, t.RuleCount, db.RecordCounts.Where(c => c.RecordType == t.Key).Sum(c => c.Records),
-                !isAdministrator ? null : db.DraftSteps
-                    .Where(step => step.RecordType == t.Key && !db.Editions.Any(edition => edition.RecordType == t.Key && edition.At >= step.At))
-                    .OrderByDescending(step => step.Version).Select(step => new DraftTouch(step.By, step.At)).FirstOrDefault()))
-            .ToListAsync(cancellation));
+        var types = await db.RecordTypes.Where(t => isAdministrator || t.Published != null).OrderBy(t => t.Key)
+            .Select(t => new RecordTypeView(t.Key, t.Label, t.Published, t.RuleCount, db.RecordCounts.Where(c => c.RecordType == t.Key).Sum(c => c.Records), null))
+            .ToListAsync(cancellation);
+        if (!isAdministrator)
+        {
+            return TypedResults.Ok(types);
+        }
+
+        var touched = await db.DraftSteps
+            .Where(step => step.Version == db.DraftSteps.Where(other => other.RecordType == step.RecordType).Max(other => other.Version)
+                && !db.Editions.Any(edition => edition.RecordType == step.RecordType && edition.At >= step.At))
+            .Select(step => new { step.RecordType, step.By, step.At }).ToDictionaryAsync(step => step.RecordType, step => new DraftTouch(step.By, step.At), cancellation);
+        return TypedResults.Ok(types.ConvertAll(type => type with { Unpublished = touched.GetValueOrDefault(type.Key) }));
     }
 
     private static async Task<Results<Ok<EditionView>, ProblemHttpResult>> Read(

@@ -23,7 +23,7 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: false, ref
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <MantineProvider theme={theme} defaultColorScheme="auto" getStyleNonce={styleNonce}>
-      <Notifications position="top-center" />
+      <Notifications position="bottom-left" />
       <QueryClientProvider client={queries}>
         <App />
       </QueryClientProvider>

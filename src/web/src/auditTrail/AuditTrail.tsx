@@ -9,34 +9,8 @@ import { Place } from '../frame/Place';
 import lines from '../sheet/lines.module.css';
 import { whenExactly } from '../writing/when';
 import classes from './AuditTrail.module.css';
+import { eventWords } from './eventWords';
 import { peopleQuery } from '../api/people';
-
-const words: Record<AuditEvent, string> = {
-  signedIn: 'Signed in',
-  signInFailed: 'Wrong password',
-  signInSlowedDown: 'Too many wrong passwords: slowed down',
-  signedOut: 'Signed out',
-  sessionEnded: 'Signed out elsewhere',
-  tokenMade: 'Made a token',
-  tokenRevoked: 'Took a token back',
-  recordTypeBegun: 'Began a record type',
-  published: 'Published',
-  rulesExported: 'Took rules out',
-  rulesImported: 'Brought rules in',
-  recordsExported: 'Took records out',
-  recordsImported: 'Brought records in',
-  importTakenBack: 'Took back what had come in',
-  personInvited: 'Invited a person',
-  accountChanged: 'Changed an account',
-  accountDisabled: 'Disabled an account',
-  passwordLinkMade: 'Made a password link',
-  accountEnabled: 'Let a person in again',
-  passwordSet: 'Set a password by a link',
-  draftEdited: 'Edited a draft',
-  viewShared: 'Shared a view',
-  viewWithdrawn: 'Withdrew a shared view',
-  auditExported: 'Took the audit trail out',
-};
 
 /** How many entries the server gives at once; a page with fewer is the last. */
 const pageSize = 50;
@@ -84,7 +58,7 @@ export function AuditTrail() {
           w={210}
           clearable
           searchable
-          data={Object.entries(words).map(([value, label]) => ({ value, label }))}
+          data={Object.entries(eventWords).map(([value, label]) => ({ value, label }))}
           value={sought.event}
           onChange={(event) => seek({ event: event as AuditEvent | null })}
         />
@@ -136,7 +110,7 @@ export function AuditTrail() {
               <Table.Tr key={entry.id}>
                 <Table.Td>{whenExactly(entry.at)}</Table.Td>
                 <Table.Td>{entry.name ?? entry.who ?? '—'}</Table.Td>
-                <Table.Td>{words[entry.event]}</Table.Td>
+                <Table.Td>{eventWords[entry.event]}</Table.Td>
                 <Table.Td>{entry.about}</Table.Td>
                 <Table.Td>{entry.address}</Table.Td>
               </Table.Tr>

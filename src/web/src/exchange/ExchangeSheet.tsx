@@ -3,6 +3,7 @@ import { useState, type DragEvent } from 'react';
 import type { Drawing } from '../draftingTable/draft/Drawn';
 import lines from '../sheet/lines.module.css';
 import classes from './Exchange.module.css';
+import { Lately } from './Lately';
 import { Looked } from './Looked';
 import { useIncoming } from './useIncoming';
 
@@ -83,6 +84,7 @@ export function ExchangeSheet({ draft }: Drawing) {
           )}
         </dl>
       </section>
+      <Lately label={type.label} />
     </main>
   );
 }

@@ -9,6 +9,7 @@ import {
   type Problem as Mistake,
 } from '../api/generated';
 import type { SharedDraft } from '../draftingTable/draft/sharedDraft';
+import { fileText } from './fileText';
 
 /** What a file would change, or has changed. */
 export type Incoming = { name: string; isTaken: boolean } & (
@@ -24,7 +25,7 @@ export function useIncoming(key: string, shared: SharedDraft) {
   const [problem, setProblem] = useState<Refusal>();
 
   async function send(one: File, isTaken: boolean): Promise<Incoming> {
-    const text = await one.text();
+    const text = await fileText(one);
     const { name } = one;
     if (/\.csv$/i.test(name)) {
       const report = await answered(

@@ -11,7 +11,7 @@ import {
   withTabAt,
   withWidth,
 } from '../forms/edits';
-import { withNewStage, withoutStage, withStageMoved } from '../workflow/edits';
+import { withNewStage, withoutStage, withStageLabel, withStageMoved } from '../workflow/edits';
 import { arrowsOf } from '../workflow/lanes';
 import { placed, retired, sectionOf, withField, withNewField, withoutField } from './edits';
 import { optionsFrom } from './fieldKinds';
@@ -191,6 +191,33 @@ describe('a stage', () => {
     const grown = { ...workflow!, ...withNewStage(type, workflow!, 0, 'Half way') };
     expect(grown.stages.map(({ key }) => key)).toEqual(['open', 'halfWay', 'done']);
     expect(withStageMoved(grown, 1, 1).stages?.map(({ key }) => key)).toEqual(['open', 'done', 'halfWay']);
-    expect(withoutStage(workflow!, 'done')).toEqual({ stages: [{ key: 'open', label: 'Open' }], moves: [] });
+    expect(withoutStage(workflow!, 'done').part).toEqual({ stages: [{ key: 'open', label: 'Open' }], moves: [] });
+  });
+
+  it('that goes lets the moves to it lead on, and says what became of each', () => {
+    const grown = { ...workflow!, ...withNewStage(type, workflow!, 0, 'Half way') };
+    const { part, told } = withoutStage(grown, 'halfWay');
+    expect(part.stages?.map(({ key }) => key)).toEqual(['open', 'done']);
+    expect(part.moves?.map(({ from, to }) => [from, to])).toEqual(workflow!.moves.map(({ from, to }) => [from, to]));
+    expect(told).toHaveLength(grown.moves.length);
+  });
+
+  it('that is called otherwise takes the moves along that are called after it', () => {
+    const grown = {
+      ...type,
+      workflows: [
+        {
+          ...workflow!,
+          moves: [
+            { key: 'm', label: 'To done', from: 'open', to: 'done' },
+            { key: 'n', label: 'Finish', from: 'open', to: 'done' },
+          ],
+        },
+      ],
+    };
+    expect(withStageLabel(grown, 'done', 'All through').workflows[0]!.moves.map(({ label }) => label)).toEqual([
+      'To all through',
+      'Finish',
+    ]);
   });
 });

@@ -6,6 +6,7 @@ import { createRecordType, createRecordTypeFromPack, type Pack } from '../api/ge
 import { Dialog } from '../frame/Dialog';
 import lines from '../sheet/lines.module.css';
 import { addressKeyFor } from './addressKey';
+import { fileText } from '../exchange/fileText';
 
 /** Begins a record type: an empty one, or as a pack has it. Members see nothing of it before it is published. */
 export function NewRecordType({ taken, onClose }: { taken: string[]; onClose: () => void }) {
@@ -30,7 +31,7 @@ export function NewRecordType({ taken, onClose }: { taken: string[]; onClose: ()
     begin(async () => {
       let pack: Pack;
       try {
-        pack = JSON.parse(await file.text()) as Pack;
+        pack = JSON.parse(await fileText(file)) as Pack;
       } catch {
         throw { title: 'The file could not be read.', detail: 'It is no JSON. Choose a pack, as Dibujo exports it.' } as Problem;
       }

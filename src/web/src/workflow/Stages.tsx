@@ -9,8 +9,9 @@ import {
 } from '@dnd-kit/core';
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
 import { ActionIcon, Menu } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
 import { IconArrowLeft, IconArrowRight, IconGripVertical, IconPlus, IconX } from '@tabler/icons-react';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { Definition, RecordType, Reshape, Stage, Workflow } from '../api/generated';
 import type { Ways } from '../engine/answers';
 import { recordsOf } from '../fields/useHoldings';
@@ -42,6 +43,7 @@ export function Stages({ definition, workflow, ways, held, counts, onChange, onT
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
+  const [begun, setBegun] = useState<string>();
   const keys = workflow.stages.map(({ key }) => key);
 
   function drop({ active, over }: DragEndEvent) {
@@ -72,8 +74,19 @@ export function Stages({ definition, workflow, ways, held, counts, onChange, onT
                   isStuck={ways?.stuck.includes(stage.key) ?? false}
                   onLabel={(label) => onType(withStageLabel(type, stage.key, label))}
                   onMove={(by) => onChange(withStageMoved(workflow, i, by))}
-                  onInsert={() => onChange(withNewStage(type, workflow, i, 'New stage'))}
-                  onRemove={() => onChange(withoutStage(workflow, stage.key))}
+                  isBegun={stage.key === begun}
+                  onInsert={() => {
+                    const part = withNewStage(type, workflow, i, 'New stage');
+                    setBegun(part.stages?.[i + 1]?.key);
+                    onChange(part);
+                  }}
+                  onRemove={() => {
+                    const { part, told } = withoutStage(workflow, stage.key);
+                    onChange(part);
+                    if (told.length > 0) {
+                      notifications.show({ title: `${stage.label} is deleted.`, message: told.join(' '), autoClose: 9000 });
+                    }
+                  }}
                   onSend={(to) => onReshape({ kind: 'stage', workflow: workflow.key, from: stage.key, to })}
                 />
               ))}
@@ -97,6 +110,8 @@ interface StationProps {
   /** How many records stand at it; undefined until they have been counted, null where none can. */
   count: number | null | undefined;
   isNamed: boolean;
+  /** Whether it has just been put there: its name is what is written next. */
+  isBegun: boolean;
   others: Stage[];
   isUnreached: boolean;
   isStuck: boolean;
@@ -117,7 +132,12 @@ function Station({ stage, at, count, others, onSend, ...props }: StationProps) {
       data-dragging={isDragging || undefined}
       style={{ width: stageWidth, transform: transform ? `translateX(${transform.x}px)` : undefined }}
     >
-      <Typed aria-label={`Stage ${at + 1}`} value={stage.label} onDone={(label) => label && props.onLabel(label)} />
+      <Typed
+        isBegun={props.isBegun}
+        aria-label={`Stage ${at + 1}`}
+        value={stage.label}
+        onDone={(label) => label && props.onLabel(label)}
+      />
       <div className={classes.tools}>
         <button type="button" className={classes.grip} aria-label={`Drag ${stage.label}`} {...attributes} {...listeners}>
           <IconGripVertical size={14} />
@@ -133,7 +153,7 @@ function Station({ stage, at, count, others, onSend, ...props }: StationProps) {
         </Tool>
         {count === null ? (
           <Tool
-            label={`Take ${stage.label} away`}
+            label={`Delete ${stage.label}`}
             hint={props.isNamed ? 'A rule or an example names it.' : isOnly ? 'A record needs one.' : undefined}
             isDisabled={props.isNamed || isOnly}
             onPress={props.onRemove}
@@ -143,7 +163,7 @@ function Station({ stage, at, count, others, onSend, ...props }: StationProps) {
         ) : (
           <Menu position="bottom-end">
             <Menu.Target>
-              <ActionIcon variant="subtle" size="md" aria-label={`Take ${stage.label} away`} disabled={isOnly}>
+              <ActionIcon variant="subtle" size="md" aria-label={`Delete ${stage.label}`} disabled={isOnly}>
                 <IconX size={14} />
               </ActionIcon>
             </Menu.Target>

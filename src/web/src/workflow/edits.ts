@@ -7,13 +7,22 @@ export const withWorkflow = (type: RecordType, key: string, change: Partial<Work
   workflows: type.workflows.map((workflow) => (workflow.key === key ? { ...workflow, ...change } : workflow)),
 });
 
-/** The record type where that stage is called otherwise: a key means the same stage in all workflows. */
+/** What a move is called by itself: by where it leads. */
+const moveTo = (stage: string): string => `To ${stage.toLowerCase()}`;
+
+/** The record type where that stage is called otherwise: a key means the same stage in all workflows. Moves that are called after it follow. */
 export const withStageLabel = (type: RecordType, key: string, label: string): RecordType => ({
   ...type,
-  workflows: type.workflows.map((workflow) => ({
-    ...workflow,
-    stages: workflow.stages.map((stage) => (stage.key === key ? { ...stage, label } : stage)),
-  })),
+  workflows: type.workflows.map((workflow) => {
+    const before = workflow.stages.find((stage) => stage.key === key);
+    return {
+      ...workflow,
+      stages: workflow.stages.map((stage) => (stage.key === key ? { ...stage, label } : stage)),
+      moves: workflow.moves.map((move) =>
+        before && move.to === key && move.label === moveTo(before.label) ? { ...move, label: moveTo(label) } : move,
+      ),
+    };
+  }),
 });
 
 /** The workflow with a new stage after the one at that place. Moves from that one to the next lead to it, and one like each leads on. */
@@ -26,7 +35,7 @@ export function withNewStage(type: RecordType, workflow: Workflow, at: number, l
     if (move.from !== before?.key || move.to !== after?.key) {
       return [move];
     }
-    const label = `To ${after.label.toLowerCase()}`;
+    const label = moveTo(after.label);
     const key = keyFor(label, keys);
     keys.add(key);
     return [
@@ -43,11 +52,30 @@ export const withWorkflowFirst = (type: RecordType, key: string): RecordType => 
   workflows: type.workflows.toSorted((one, other) => Number(other.key === key) - Number(one.key === key)),
 });
 
-/** The workflow without a stage, and without the moves that lead to it or from it. */
-export const withoutStage = ({ stages, moves }: Workflow, key: string): Partial<Workflow> => ({
-  stages: stages.filter((stage) => stage.key !== key),
-  moves: moves.filter(({ from, to }) => from !== key && to !== key),
-});
+/** The workflow without a stage. A move that led to it leads on to where its first move led; what became of which is told in words. */
+export function withoutStage({ stages, moves }: Workflow, key: string): { part: Partial<Workflow>; told: string[] } {
+  const called = (stage: string) => stages.find((one) => one.key === stage)?.label ?? stage;
+  const left = stages.filter((stage) => stage.key !== key);
+  const told: string[] = [];
+  const mended = moves.flatMap((move): Move[] => {
+    if (move.from === key) {
+      told.push(`“${move.label}” is deleted with it.`);
+      return [];
+    }
+    if (move.to !== key) {
+      return [move];
+    }
+    const on = moves.find((next) => next.from === key && next.to !== key && next.to !== move.from)?.to;
+    if (on === undefined || moves.some((other) => other.from === move.from && other.to === on)) {
+      told.push(`“${move.label}” is deleted with it.`);
+      return [];
+    }
+    const label = move.label === moveTo(called(key)) ? moveTo(called(on)) : move.label;
+    told.push(`“${label}” leads from ${called(move.from)} to ${called(on)} now.`);
+    return [{ ...move, to: on, label }];
+  });
+  return { part: { stages: left, moves: mended }, told };
+}
 
 /** The workflow with the stage that many places further on. */
 export function withStageMoved({ stages }: Workflow, at: number, by: number): Partial<Workflow> {
@@ -59,7 +87,7 @@ export function withStageMoved({ stages }: Workflow, at: number, by: number): Pa
 /** The workflow with a move from the one stage to the other. */
 export function withNewMove(type: RecordType, workflow: Workflow, from: string, to: string): Partial<Workflow> {
   const taken = new Set(type.workflows.flatMap(({ moves }) => moves.map(({ key }) => key)));
-  const label = `To ${workflow.stages.find(({ key }) => key === to)!.label.toLowerCase()}`;
+  const label = moveTo(workflow.stages.find(({ key }) => key === to)?.label ?? '');
   return { moves: [...workflow.moves, { key: keyFor(label, taken), label, from, to }] };
 }
 

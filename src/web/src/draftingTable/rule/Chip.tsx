@@ -166,7 +166,10 @@ function PickingChip(props: Props & { begun: string; onReopen: (typed?: string) 
   }
 
   function pick(value: string) {
-    onPick(value);
+    // To keep what stands there is no edit.
+    if (value !== current) {
+      onPick(value);
+    }
     finish();
   }
 

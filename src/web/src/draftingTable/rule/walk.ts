@@ -31,7 +31,12 @@ type Step = { kind: 'after'; at: number; byKey: boolean } | { kind: 'missing' } 
  * that is whole it only gets the keyboard, and begins to be edited by typing.
  */
 export function useSentenceWalk(sentence: RefObject<HTMLElement | null>, isBegun: boolean, onEnd: () => void): Walk {
-  const [step, take] = useState<Step | undefined>(() => (isBegun ? { kind: 'missing' } : undefined));
+  const [step, take] = useState<Step>();
+  const [wasBegun, setWasBegun] = useState(false);
+  if (isBegun && !wasBegun) {
+    setWasBegun(true);
+    take({ kind: 'missing' });
+  }
   /** Whether it is being written: it was not whole when it was opened. */
   const isWritten = useRef(false);
   const end = useRef(onEnd);
