@@ -29,6 +29,7 @@ import { useProgram } from './draft/useProgram';
 import { likeNeighbour, touches, withTargets } from './element/connections';
 import { Editions } from './editions/Editions';
 import { ElementPanel } from './element/ElementPanel';
+import { exampleOf } from './line/example';
 import { Line } from './line/Line';
 import { useLine } from './line/useLine';
 import { Rules } from './list/Rules';
@@ -268,6 +269,7 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
             key={line.editing}
             input={line.input}
             start={line.start}
+            example={exampleOf(type, view.form, tab)}
             onKeep={line.keep}
             editing={rules.find((rule) => rule.key === line.editing)}
             onMake={made}

@@ -12,6 +12,8 @@ interface Props {
   input: RefObject<HTMLTextAreaElement | null>;
   /** With what it begins, whenever it is opened for something else. */
   start: () => string;
+  /** A rule that could be said; empty for none. */
+  example: string;
   /** Told of what has been said so far. */
   onKeep: (text: string) => void;
   /** The rule that is written anew; a new one is made where there is none. */
@@ -30,7 +32,7 @@ interface Heard {
 }
 
 /** One line that takes a rule as people say it, and shows the sentence that it will be before it is made. */
-export function Line({ program, input, start, onKeep, editing, onMake, onLeave }: Props) {
+export function Line({ program, input, start, example, onKeep, editing, onMake, onLeave }: Props) {
   const [text, setText] = useState(start);
   const [heard, setHeard] = useState<Heard>();
   const [isRefused, setRefused] = useState(false);
@@ -112,7 +114,7 @@ export function Line({ program, input, start, onKeep, editing, onMake, onLeave }
           <Textarea
             ref={input}
             aria-label={editing ? 'The rule as text' : 'Say a rule'}
-            placeholder="Say a rule: crate length is required when a crate is needed   ( / )"
+            placeholder={`Say a rule${example && `: ${example}`}   ( Alt L )`}
             autosize
             minRows={1}
             maxRows={8}

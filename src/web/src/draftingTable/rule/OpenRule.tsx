@@ -34,6 +34,7 @@ import { idleness } from './resting';
 import { ScopeChip } from './ScopeChip';
 import { useClauses } from './useClauses';
 import { useVocabulary } from './useVocabulary';
+import { withEffect } from './verbs';
 import { useSentenceWalk, useWalk, WalkContext } from './walk';
 import { useWriting, WritingContext } from './writing';
 
@@ -339,7 +340,7 @@ function Effects({ rule, at, isOnly, onChange }: { rule: Rule; at: number; isOnl
           isOnly={canBeOnly && opposite(effect) ? isOnly : undefined}
           onOnly={(next) => onChange(onlyWhile(rule, next))}
           idle={idleOf(effect)}
-          onChange={(...next) => change(effects.flatMap((other, at) => (at === e ? next : [other])))}
+          onChange={(...next) => change(withEffect(effects, e, next))}
           onRemove={effects.length > 1 ? () => change(without(effects, e)) : undefined}
         />
       ))}

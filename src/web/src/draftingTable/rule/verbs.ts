@@ -39,6 +39,26 @@ const nothing: Comparand = { kind: 'literal', value: null };
 export const withVerbs = (effect: Effect, verb: string): Effect[] =>
   verb === resetAndLock ? [withVerb(effect, 'reset'), withVerb(effect, 'lock')] : [withVerb(effect, verb)];
 
+const actsOnNothing = (effect: Effect) => targetsOf(effect).every(({ key }) => key === '');
+
+/** Effects with others in the place of one. Those that were begun with it as one verb, and act on nothing yet, act on what it got. */
+export function withEffect(effects: Effect[], at: number, next: Effect[]): Effect[] {
+  const all = effects.flatMap((effect, i) => (i === at ? next : [effect]));
+  const [got] = next.length === 1 && actsOnNothing(effects[at]!) ? targetsOf(next[0]!) : [];
+  return got?.key
+    ? all.map((effect) =>
+        actsOnNothing(effect) && (isStateEffect(effect) || 'field' in effect) ? onTarget(effect, got) : effect,
+      )
+    : all;
+}
+
+const onTarget = (effect: Effect, target: Element): Effect =>
+  isStateEffect(effect)
+    ? { ...effect, targets: [target] }
+    : 'field' in effect && target.kind === 'field'
+      ? { ...effect, field: target.key }
+      : effect;
+
 /** Another verb for the same targets, as far as that goes. */
 function withVerb(effect: Effect, verb: string): Effect {
   const targets = targetsOf(effect);

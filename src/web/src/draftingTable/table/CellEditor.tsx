@@ -89,7 +89,8 @@ function Editing({
   /** Where it goes on once it is known whether the text can be read, and what was typed meanwhile. */
   const ahead = useRef<{ by?: Steps; typed: string }>(undefined);
   const { choices, hint } = cellChoices(writing, table, column);
-  const offered = typed === first ? choices : completionsOf(choices, typed);
+  const completions = completionsOf(choices, typed);
+  const offered = typed === first || (mistake && completions.length === 0) ? choices : completions;
   const sentence = useRef<HTMLDivElement>(null);
   const walk = useSentenceWalk(sentence, false, () => undefined);
   const id = useId();
