@@ -24,9 +24,9 @@ public sealed class Explainer(Session session)
         return new(element, labels.Of(element), [.. FacetsOf(element.Kind).Select(facet => Explain(number, facet))]);
     }
 
-    /// <summary>The rule that decides over the facet, as <c>rule 3, “Crate measurements”</c>; null where the resting state does.</summary>
-    public (string Key, string Words)? Decider(Element element, Facet facet) =>
-        Deciding(session.NumberOf(element), facet) is { } claim ? (RuleOf(claim.Claim).Key, Words(claim.Claim)) : null;
+    /// <summary>The rule that decides over the facet, with what it is for as far as its author says it; null where the resting state decides.</summary>
+    public (string Key, string? Reason)? Decider(Element element, Facet facet) =>
+        Deciding(session.NumberOf(element), facet) is { } claim && RuleOf(claim.Claim) is var rule ? (rule.Key, rule.Reason) : null;
 
     /// <summary>Every clause of the rule at that place in the list, with its truth; none for a rule that is off or has problems.</summary>
     public ImmutableArray<ClauseExplanation> Clauses(int rule)

@@ -89,7 +89,7 @@ internal static class OptionList
     internal static string Named(ImmutableArray<Option> options)
     {
         const int Most = 20;
-        var offered = options.Where(o => !o.Retired).Select(o => o.Key).ToList();
+        var offered = options.Where(o => !o.Retired).Select(o => o.Label).ToList();
         return string.Join(", ", offered.Take(Most)) + (offered.Count > Most ? $" and {offered.Count - Most} more" : "");
     }
 

@@ -30,7 +30,7 @@ internal sealed class EndCheck(Session session, string? move, bool isAtHand, str
         return new Refusal(
             toSave ? RefusalReason.NeededToSave : RefusalReason.NeededToMoveOn,
             missing.Field,
-            missing.Message ?? $"{(missing.Element.Kind == ElementKind.Part ? "A part of this is needed" : "Needed")} {(toSave ? "to save" : "to move on")}{There}{By(rule)}. {(locked ? "It is locked for you: ask a person who may fill it in." : "Fill it in.")}",
+            missing.Message ?? $"{(missing.Element.Kind == ElementKind.Part ? "A part of this is needed" : "Needed")} {For(missing, toSave)}{There}.{Reason(rule)} {(locked ? "It is locked for you: ask a person who may fill it in." : "Fill it in.")}",
             rule?.Key,
             Form);
     });
@@ -42,7 +42,7 @@ internal sealed class EndCheck(Session session, string? move, bool isAtHand, str
         where offers is not null && session.StateOf(field.Index).IsEditable && Chosen(session.ValueOf(field.Index)).Except(offers.Value, StringComparer.Ordinal).Any()
         let rule = explainer.Value.Decider(Element.Field(field.Item.Key), Facet.Choices)
         select new Refusal(RefusalReason.NotOffered, field.Item.Key,
-            $"“{field.Item.Type.Display(session.ValueOf(field.Index))}” is not offered here{By(rule)}. Choose another.", rule?.Key, Form);
+            $"“{field.Item.Type.Display(session.ValueOf(field.Index))}” is not offered here.{Reason(rule)} Choose another.", rule?.Key, Form);
 
     /// <summary>Every value that a rule gives and the field cannot keep.</summary>
     internal IEnumerable<Refusal> Violations() =>
@@ -70,5 +70,12 @@ internal sealed class EndCheck(Session session, string? move, bool isAtHand, str
         _ => [],
     };
 
-    private static string By((string Key, string Words)? rule) => rule is { } known ? $" by {known.Words}" : "";
+    /// <summary>For which move, where it is needed for some alone.</summary>
+    private string For(MissingField missing, bool toSave) => toSave ? "to save"
+        : move is not null && missing.Moves.Contains(move, StringComparer.Ordinal) && session.Program.Definition.RecordType.FindMove(move) is { Label: var label } ? $"for “{label}”"
+        : "to move on";
+
+    /// <summary>What the rule is for, as its author says: a member knows nothing of its number, nor of a name that it got by itself.</summary>
+    internal static string Reason((string Key, string? Reason)? rule) =>
+        rule?.Reason?.Trim() is { Length: > 0 } reason ? $" {reason}{(reason[^1] is '.' or '!' or '?' ? "" : ".")}" : "";
 }

@@ -71,7 +71,7 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
     {
         var rule = new Explainer(session).Decider(Element.Form(session.Form.Key), Facet.Visibility);
         return new(RefusalReason.Hidden, null,
-            $"The form “{session.Form.Label}” does not apply to this record now{(rule is { } known ? $", by {known.Words}" : "")}. Use another form.",
+            $"The form “{session.Form.Label}” does not apply to this record now.{EndCheck.Reason(rule)} Use another form.",
             rule?.Key, session.Form.Key);
     }
 
@@ -130,7 +130,7 @@ public sealed class Judge(RuleProgram program, IRecordLookup? records = null)
                 var facet = found.IsVisible ? Facet.Access : Facet.Visibility;
                 var rule = new Explainer(session).Decider(what, facet);
                 refusals.Add(new(found.IsVisible ? RefusalReason.Locked : RefusalReason.Hidden, key,
-                    $"This {noun} is {(found.IsVisible ? "locked" : "hidden")}{(rule is { } known ? $" by {known.Words}" : "")}, so it cannot be changed.", rule?.Key));
+                    $"This {noun} is {(found.IsVisible ? "locked" : "hidden")}, so it cannot be changed.{EndCheck.Reason(rule)}", rule?.Key));
             }
         }
     }

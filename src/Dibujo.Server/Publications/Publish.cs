@@ -47,7 +47,7 @@ internal static class Publish
         }
 
         var before = await editions.CurrentAsync(db, key, cancellation);
-        if (await StrandedAsync(db, type.Draft.RecordType, cancellation) is { } stranded)
+        if (await StrandedAsync(db, before?.Definition.RecordType, type.Draft.RecordType, cancellation) is { } stranded)
         {
             return TypedResults.Problem(stranded, statusCode: StatusCodes.Status422UnprocessableEntity, title: "Records would stand nowhere.");
         }
@@ -71,14 +71,14 @@ internal static class Publish
     }
 
     /// <summary>Where records stand at a stage, or in a workflow, that would be no more, and nobody has said where they go: that, as a sentence.</summary>
-    private static async Task<string?> StrandedAsync(DibujoDb db, RecordType then, CancellationToken cancellation)
+    private static async Task<string?> StrandedAsync(DibujoDb db, RecordType? before, RecordType then, CancellationToken cancellation)
     {
         var places = await db.Records.Where(r => r.RecordType == then.Key).GroupBy(r => new { r.Workflow, r.Stage })
             .Select(g => new { g.Key.Workflow, g.Key.Stage, Records = g.Count() }).ToListAsync(cancellation);
         return places.Where(place => then.FindWorkflow(place.Workflow) is not { } workflow
                 || workflow.Position(then.Reshaping.OfType<StageRemoved>().Where(removed => removed.Workflow == place.Workflow)
                     .Aggregate(place.Stage, (stage, removed) => stage == removed.From ? removed.To : stage)) < 0)
-            .Select(place => $"{(place.Records == 1 ? "One record is" : $"{place.Records} records are")} at the stage “{place.Stage}” of the workflow “{place.Workflow}”, which the draft does not have. Bring it back, and delete it on the sheet Workflow, which asks where they go.")
+            .Select(place => $"{(place.Records == 1 ? "One record is" : $"{place.Records} records are")} at the stage “{before?.FindStage(place.Stage)?.Label ?? place.Stage}” of the workflow “{before?.FindWorkflow(place.Workflow)?.Label ?? place.Workflow}”, which the draft does not have. Bring it back, and delete it on the sheet Workflow, which asks where they go.")
             .FirstOrDefault();
     }
 }

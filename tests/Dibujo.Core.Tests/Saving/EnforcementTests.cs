@@ -25,7 +25,7 @@ public class EnforcementTests
         var refusal = Only(LoanFile.Decide(definition, Loan(("borrowerContact", "given=Mara"))));
 
         Assert.Equal("borrowerContact", refusal.Field);
-        Assert.StartsWith("A part of this is needed to save by rule 1", refusal.Message, StringComparison.Ordinal);
+        Assert.StartsWith("A part of this is needed to save.", refusal.Message, StringComparison.Ordinal);
         Assert.True(LoanFile.Decide(definition, Loan(("borrowerContact", "given=Mara, family=Vell"))).IsAccepted);
     }
 
@@ -154,6 +154,18 @@ public class EnforcementTests
     [InlineData("flightNumber", "more than twelve", RefusalReason.Limit)]
     public void Limits_and_links_hold_without_any_rule(string field, object value, RefusalReason reason) => Assert.Equal(
         reason, Only(LoanFile.Decide(LoanFile.Under(), Filled, changes: (field, value is double number ? (decimal)number : value))).Reason);
+
+    [Theory]
+    [InlineData("Agreed with the registrar", "Needed for “Dispatch”. Agreed with the registrar. Fill it in.")]
+    [InlineData("Who pays?", "Needed for “Dispatch”. Who pays? Fill it in.")]
+    [InlineData(null, "Needed for “Dispatch”. Fill it in.")]
+    public void A_refusal_names_the_move_and_says_what_the_rule_is_for_and_neither_its_number_nor_its_name(string? reason, string message)
+    {
+        var definition = LoanFile.Under("Always require Valuer for Dispatch.");
+        definition = definition with { Rules = [definition.Rules[0] with { Reason = reason }] };
+
+        Assert.Equal(message, LoanFile.Decide(definition, Filled, move: "dispatch", setting: LoanFile.AtTerms with { Stage = "approval" }).Refusals.Single(refusal => refusal.Field == "valuer").Message);
+    }
 
     [Theory]
     [InlineData("object", 8, 9)]

@@ -54,7 +54,7 @@ public class FormsOfOneRecordTests
         Assert.True(Decide(rules, "file", "ask").IsAccepted);
         var refusal = Decide(rules, "departure", null, ("damage", "A scratch")).Refusals.Single();
         Assert.Equal((RefusalReason.Hidden, (string?)null), (refusal.Reason, refusal.Field));
-        Assert.Contains("does not apply to this record now, by rule 2", refusal.Message, StringComparison.Ordinal);
+        Assert.Contains("does not apply to this record now.", refusal.Message, StringComparison.Ordinal);
         Assert.Equal(["file", "quick"], new WholeRecord(Open(rules, "file")).RelevantForms().Select(f => f.Key));
     }
 
@@ -146,7 +146,7 @@ public class FormsOfOneRecordTests
         var refusal = Decide(["While Stage is Approval, require Damage to save."], "file", "ask").Refusals.Single();
 
         Assert.Equal(("damage", "departure"), (refusal.Field, refusal.Form));
-        Assert.StartsWith("Needed to save at the stage Approval by rule 1", refusal.Message, StringComparison.Ordinal);
+        Assert.StartsWith("Needed to save at the stage Approval.", refusal.Message, StringComparison.Ordinal);
     }
 
     [Theory]

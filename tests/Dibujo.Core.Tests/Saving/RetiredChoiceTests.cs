@@ -31,7 +31,7 @@ public class RetiredChoiceTests
     [Fact]
     public void What_can_be_chosen_is_named_without_retired_choices_and_not_without_end()
     {
-        Assert.Equal("one of p, r", new ChoiceType(Options).Noun);
+        Assert.Equal("one of P, R", new ChoiceType(Options).Noun);
         Assert.EndsWith("and 80 more", new ChoiceType([.. Enumerable.Range(0, 100).Select(i => new Option($"k{i}", "K"))]).Noun, StringComparison.Ordinal);
     }
 

@@ -154,6 +154,10 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
     if (altKey && (key === 'ArrowUp' || key === 'ArrowDown')) {
       event.preventDefault();
       opened.actions.move(rule, key === 'ArrowUp' ? -1 : 1);
+      // Elsewhere in the list it is drawn anew, and keeps the keyboard.
+      window.setTimeout(() =>
+        document.querySelector<HTMLElement>(`[data-rule="${CSS.escape(rule)}"] [data-rule-itself]`)?.focus(),
+      );
     } else if (hasLetterKeys && !altKey && !ctrlKey && !metaKey && Object.hasOwn(commands, key)) {
       event.preventDefault();
       commands[key]!();

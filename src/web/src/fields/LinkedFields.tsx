@@ -51,6 +51,7 @@ export function LinkedFields({ type, to, isNew, onChange }: Props) {
   return (
     <>
       <MultiSelect
+        size="xs"
         label={`What rules may look at of ${there.label}`}
         placeholder={known ? undefined : 'nothing yet'}
         searchable

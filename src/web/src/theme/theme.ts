@@ -55,6 +55,7 @@ export const theme = createTheme({
         portalProps: { target: 'main' },
       },
     },
-    Switch: { styles: { track: { transition: 'none' }, thumb: { transition: 'none' } } },
+    // The track has an edge of its own: it is seen in both themes, on whatever it stands.
+    Switch: { styles: { track: { transition: 'none', borderColor: 'var(--ink-soft)' }, thumb: { transition: 'none' } } },
   },
 });
