@@ -62,18 +62,12 @@ public static class SentenceAnswer
             {
                 to.Text("key", value.Key);
                 to.Text("label", value.Label);
-                if (value.Retired)
-                {
-                    to.Truth("retired", true);
-                }
+                to.Truth("retired", value.Retired);
             }));
             to.Texts("fields", offer.Fields);
             to.TextIfAny("unit", offer.Unit);
             to.TextIfAny("recordType", offer.RecordType);
-            if (offer.Retired)
-            {
-                to.Truth("retired", true);
-            }
+            to.Truth("retired", offer.Retired);
         }));
         to.List("targets", vocabulary.Targets, target => to.Object(() =>
         {
