@@ -9,6 +9,7 @@ public sealed class ManyRulesTests(Server server) : IClassFixture<Server>
     public void Rules_are_found_by_words_and_by_what_they_have_to_do_with_a_field()
     {
         using var browser = server.DraftingTable();
+        browser.Run("document.querySelector('[data-rule-itself]').focus()");
         browser.Keyboard("f");
         browser.See("input[aria-label='Find rules by words']:focus");
         browser.Keyboard("fee waived");

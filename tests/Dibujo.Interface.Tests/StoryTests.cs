@@ -34,7 +34,7 @@ public sealed class StoryTests(Server server) : IClassFixture<Server>
         browser.SignIn("ada", "/types/object-loan/rules");
         browser.SeeLive();
         browser.Shortcut("n");
-        foreach (var blank in (string[])["Glazing", "is", "yes", "require", "Valuer", "to move on"])
+        foreach (var blank in (string[])["Glazing", "is", "yes", "require", "Valuer", "to move on", "while so"])
         {
             browser.Pick(blank);
         }

@@ -20,6 +20,22 @@ public sealed partial class DocumentTests(Site site) : IClassFixture<Site>
         Assert.True(JsonNode.DeepEquals(JsonNode.Parse(await File.ReadAllTextAsync(file)), served), "Run the tests with DIBUJO_WRITE_OPENAPI=1 and commit src/web/openapi.json.");
     }
 
+    [Fact]
+    public async Task Nothing_that_is_left_out_where_it_is_null_is_called_required()
+    {
+        var ada = await site.As("ada");
+        var schemas = (await ada.Read("/openapi/v1.json"))["components"]!["schemas"]!.AsObject();
+
+        Assert.Empty(
+            from schema in schemas
+            from required in schema.Value!["required"]?.AsArray() ?? []
+            let property = schema.Value!["properties"]?[required!.GetValue<string>()]
+            where property is not null && (IsNull(property["type"]) || (property["anyOf"]?.AsArray() ?? []).Any(one => one!["type"] is JsonValue && IsNull(one["type"])))
+            select $"{schema.Key}.{required}");
+
+        static bool IsNull(JsonNode? type) => type is JsonArray several ? several.Any(one => one!.GetValue<string>() == "null") : type?.GetValue<string>() == "null";
+    }
+
     /// <summary>The same document holds the pack's schema; docs has it as one of its own.</summary>
     [Fact]
     public async Task The_packs_schema_in_docs_is_the_servers_own()

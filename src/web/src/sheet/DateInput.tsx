@@ -16,7 +16,7 @@ export function DateInput({ hasTime, ...shared }: Props) {
   const { value, onDone, readOnly } = shared;
   const [isOpen, setOpen] = useState(false);
   const button = (
-    <ActionIcon variant="subtle" size="sm" aria-label="Pick from a calendar" onClick={() => setOpen(!isOpen)}>
+    <ActionIcon variant="subtle" size={24} aria-label="Pick from a calendar" onClick={() => setOpen(!isOpen)}>
       <IconCalendar size={15} />
     </ActionIcon>
   );

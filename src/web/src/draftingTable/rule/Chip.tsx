@@ -138,6 +138,8 @@ function PickingChip(props: Props & { begun: string; onReopen: (typed?: string) 
   /** Whether what is picked next is picked by a key, and whether something was ticked since the list opened. */
   const byKey = useRef(false);
   const hasTicked = useRef(false);
+  /** Whether Enter has done all that it is to do: the list takes it for its marked option as well. */
+  const isDone = useRef(false);
   const combobox = useCombobox({
     opened: isOpen,
     onOpenedChange: setOpen,
@@ -186,6 +188,10 @@ function PickingChip(props: Props & { begun: string; onReopen: (typed?: string) 
       position="bottom-start"
       middlewares={beside}
       onOptionSubmit={(value) => {
+        if (isDone.current) {
+          isDone.current = false;
+          return;
+        }
         if (value.startsWith(completing)) {
           setSearch(value.slice(completing.length));
           window.setTimeout(focusSearchInput);
@@ -219,6 +225,7 @@ function PickingChip(props: Props & { begun: string; onReopen: (typed?: string) 
                 return;
               }
               byKey.current = event.key === 'Enter';
+              isDone.current = false;
               // Several can be taken by keyboard as well: space takes the marked one and goes on; where it belongs to what is typed, Shift with Enter does.
               const isTick = onToggle && (event.key === 'Enter' ? event.shiftKey : event.key === ' ' && search === '');
               if (isTick) {
@@ -229,6 +236,7 @@ function PickingChip(props: Props & { begun: string; onReopen: (typed?: string) 
                 if (marked) {
                   event.preventDefault();
                   tick(marked);
+                  isDone.current = event.key === 'Enter';
                   if (event.key === 'Enter') {
                     setSearch('');
                     window.setTimeout(selectFirstOption);
@@ -237,6 +245,7 @@ function PickingChip(props: Props & { begun: string; onReopen: (typed?: string) 
               } else if (event.key === 'Enter' && hasTicked.current && search === '') {
                 // What is ticked is taken, and no other with it.
                 event.preventDefault();
+                isDone.current = combobox.getSelectedOptionIndex() >= 0;
                 finish();
               } else if (event.key === 'Enter' && combobox.getSelectedOptionIndex() < 0) {
                 if (current !== undefined && search === '') {

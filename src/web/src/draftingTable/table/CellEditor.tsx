@@ -67,6 +67,17 @@ export function CellEditor(props: Props) {
   );
 }
 
+/** What ends an entry, as it stands in what was typed ahead. */
+const entered: Record<string, string | undefined> = { Enter: '\n', Tab: '\t' };
+
+/** What was typed ahead for one cell, where it goes on from there, and what is left for the next ones. */
+function firstEntry(typed: string): { text: string; by?: Steps; rest: string } {
+  const end = typed.search(/[\n\t]/);
+  return end < 0
+    ? { text: typed, rest: '' }
+    : { text: typed.slice(0, end), by: typed[end] === '\n' ? { rows: 1 } : { columns: 1 }, rest: typed.slice(end + 1) };
+}
+
 function Editing({
   table,
   row,
@@ -80,14 +91,15 @@ function Editing({
   leave,
 }: Props & { leave: RefObject<(() => void) | undefined> }) {
   const writing = useWriting();
-  const [typed, setTyped] = useState(isTyped ? editing! : text === '—' ? '' : text);
+  const [begun] = useState(() => firstEntry(editing ?? ''));
+  const [typed, setTyped] = useState(isTyped ? begun.text : text === '—' ? '' : text);
   const [first] = useState(isTyped ? undefined : typed);
   const [mistake, setMistake] = useState(false);
   const [marked, setMarked] = useState(-1);
   /** What has been heard of the text so far. */
   const heard = useRef<{ text: string; cell: Cell | Answer | null }>(undefined);
   /** Where it goes on once it is known whether the text can be read, and what was typed meanwhile. */
-  const ahead = useRef<{ by?: Steps; typed: string }>(undefined);
+  const ahead = useRef<{ said: string; by?: Steps; typed: string }>(undefined);
   const { choices, hint } = cellChoices(writing, table, column);
   const completions = completionsOf(choices, typed);
   const offered = typed === first || (mistake && completions.length === 0) ? choices : completions;
@@ -99,7 +111,7 @@ function Editing({
     void onHear(next).then(
       (cell) => {
         heard.current = { text: next, cell };
-        if (ahead.current) {
+        if (ahead.current?.said === next) {
           settle(next, cell);
         } else if (cell) {
           setMistake(false);
@@ -109,6 +121,12 @@ function Editing({
     );
   }
 
+  // What was typed for this cell and those after it, before it was known whether the one before could be left.
+  useLayoutEffect(() => {
+    if (begun.by) {
+      ahead.current = { said: begun.text, by: begun.by, typed: begun.rest };
+    }
+  }, [begun]);
   const listen = useEffectEvent(() => hear(typed));
   useEffect(() => listen(), []);
 
@@ -125,7 +143,7 @@ function Editing({
       onCell(cell);
       onClose(waiting?.by, waiting?.typed);
     } else {
-      setTyped(said + (waiting?.typed ?? ''));
+      setTyped(said + (waiting?.typed ?? '').replaceAll(/[\n\t]/g, ' '));
       setMistake(true);
     }
   }
@@ -136,7 +154,7 @@ function Editing({
       onClose(by);
       return;
     }
-    ahead.current = { by, typed: '' };
+    ahead.current = { said, by, typed: '' };
     if (heard.current?.text === said) {
       settle(said, heard.current.cell);
     } else {
@@ -155,7 +173,9 @@ function Editing({
     if (ahead.current) {
       // It is not known yet whether the cell can be left: what is typed waits for that.
       event.preventDefault();
-      ahead.current.typed += event.key.length === 1 ? event.key : '';
+      const { typed: waiting } = ahead.current;
+      const letter = entered[event.key] ?? (event.key.length === 1 ? event.key : '');
+      ahead.current.typed = event.key === 'Backspace' ? waiting.slice(0, -1) : waiting + letter;
       return;
     }
     const by =

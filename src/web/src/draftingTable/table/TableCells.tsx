@@ -236,7 +236,9 @@ export function TableCells({ table, rowInForce, reach, onChange }: Props) {
                       }}
                       onClose={(by, typed) => {
                         const next = go({ row: r + (by?.rows ?? 0), column: column + (by?.columns ?? 0) });
-                        setEditing(typed ? { at: next, typed } : undefined);
+                        // To go on without a word says nothing of the cell.
+                        const said = typed?.replace(/^[\n\t]+/, '');
+                        setEditing(said ? { at: next, typed: said } : undefined);
                       }}
                     />
                   </td>
