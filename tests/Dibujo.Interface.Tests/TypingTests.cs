@@ -65,8 +65,9 @@ public sealed class TypingTests(Server server) : IClassFixture<Server>
         browser.Keyboard(Keys.Shift + Keys.Enter + Keys.Null + "fee");
         browser.See("[role=option][data-combobox-selected]", "Fee");
         browser.Keyboard(Keys.Shift + Keys.Enter + Keys.Null + Keys.Enter);
-        browser.See("[data-rule]", "Valuer and Fee");
-        browser.Press("button[aria-label=Undo]");
+        browser.See("[data-open] [data-blank=target]", "Valuer", isExact: true);
+        browser.See("[data-open] [data-blank=target]", "Fee", isExact: true);
+        browser.See("input[aria-label='Find detail']");
     }
 
     [Fact]

@@ -276,10 +276,9 @@ function PickingChip(props: Props & { begun: string; onReopen: (typed?: string) 
   );
 }
 
-function markedOption(input: HTMLElement): string | undefined {
-  const marked = document.getElementById(input.getAttribute('aria-activedescendant') ?? '');
-  return marked?.getAttribute('value') ?? undefined;
-}
+/** The value of the option that is marked in the list of that input; it is marked also where no arrow has led there. */
+const markedOption = (input: HTMLElement): string | undefined =>
+  input.closest('[role=dialog]')?.querySelector('[data-combobox-selected]')?.getAttribute('value') ?? undefined;
 
 function Options({
   blank,
