@@ -24,6 +24,12 @@ const blanksIn = (sentence: HTMLElement): HTMLElement[] => [
 
 const isMissing = (blank: HTMLElement) => blank.dataset.missing !== undefined;
 
+/** Whether two blanks are of one list, as two targets of an effect: of those that are filled in none is next. */
+const isBeside = (one: HTMLElement, other: HTMLElement | undefined) =>
+  one.dataset.blank === other?.dataset.blank &&
+  one.dataset.blank !== 'detail' &&
+  one.closest('[data-place]') === other?.closest('[data-place]');
+
 type Step = { kind: 'after'; at: number; byKey: boolean } | { kind: 'missing' } | { kind: 'to'; blank: string };
 
 /**
@@ -52,7 +58,7 @@ export function useSentenceWalk(sentence: RefObject<HTMLElement | null>, isBegun
     isWritten.current ||= blanks.some(isMissing);
     const next =
       step.kind === 'after'
-        ? blanks[step.at + 1]
+        ? blanks.slice(step.at + 1).find((blank) => isMissing(blank) || !isBeside(blank, blanks[step.at]))
         : step.kind === 'missing'
           ? blanks.find(isMissing)
           : blanks.findLast((blank) => blank.dataset.blank === step.blank);
