@@ -13,7 +13,6 @@ interface Props {
   offer: SubjectOffer;
   comparand: Comparand | undefined;
   isWrong?: boolean;
-  isNext?: boolean;
   /** Whether it adds to the values before it. */
   isFurther?: boolean;
   /** What the blank says while it is empty. */
@@ -32,7 +31,6 @@ export function ComparandChip({
   offer,
   comparand,
   isWrong,
-  isNext,
   isFurther,
   placeholder = 'choose a value',
   chosen,
@@ -58,7 +56,6 @@ export function ComparandChip({
       isFurther={isFurther}
       current={comparand && JSON.stringify(comparand)}
       isWrong={isWrong}
-      isNext={isNext}
       placeholder={hints[input] ?? 'Pick, type to filter, or = for an expression'}
       options={options}
       typed={(text) => typedOptions(text, offer)}

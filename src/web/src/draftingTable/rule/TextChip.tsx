@@ -12,7 +12,6 @@ interface Props {
   text: string;
   placeholder: string;
   isWrong?: boolean;
-  isNext?: boolean;
   /** Whether it may be left unsaid. */
   isFurther?: boolean;
   onChange: (text: string) => void;
@@ -21,7 +20,7 @@ interface Props {
 /** A message in one's own words. A field's key in braces stands for its value; people read and write its label there. */
 export function TextChip(props: Props) {
   const { type } = useWriting();
-  const [opening, setOpening] = useState({ count: props.isNext ? 1 : 0, typed: '' });
+  const [opening, setOpening] = useState({ count: 0, typed: '' });
   const withLabels = props.text.replaceAll(/\{([\w-]+)\}/g, (whole, key: string) => {
     const label = type.fields.find((field) => field.key === key)?.label;
     return label ? `{${label}}` : whole;
