@@ -123,7 +123,7 @@ public sealed class PublicationTests(Site site) : IClassFixture<Site>
         using var refused = await ada.Post("/api/record-types/stools/editions", new { version = (await ada.Read("/api/record-types/stools/draft"))["version"], note = "" });
 
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
-        Assert.Contains("One record is at the stage “packed”", JsonNode.Parse(await refused.Content.ReadAsStringAsync())!["detail"]!.GetValue<string>(), StringComparison.Ordinal);
+        Assert.Contains("One record is at the stage “Packed”", JsonNode.Parse(await refused.Content.ReadAsStringAsync())!["detail"]!.GetValue<string>(), StringComparison.Ordinal);
     }
 
     [Fact]

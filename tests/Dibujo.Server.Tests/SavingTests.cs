@@ -42,7 +42,7 @@ public sealed class SavingTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
-    public async Task A_write_to_a_locked_field_is_refused_by_name_of_the_rule()
+    public async Task A_write_to_a_locked_field_is_refused_by_the_reason_of_the_rule()
     {
         var lorenz = await site.As("lorenz");
         var rosa = await site.As("rosa");
@@ -52,7 +52,7 @@ public sealed class SavingTests(Site site) : IClassFixture<Site>
 
         Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
         Assert.Equal(["locked decision"], await answer.Refusals());
-        Assert.Contains("The director decides", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("Decision and fee are not", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         await Unchanged(rosa, id, "decision");
     }
 

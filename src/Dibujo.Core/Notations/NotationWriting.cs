@@ -48,16 +48,12 @@ public static class NotationWriting
         return $"{notation.Day(DateOnly.FromDateTime(at))}, {at.ToString(notation.Clock == Clock.Hours12 ? $"h:mm{seconds} tt" : $"HH:mm{seconds}", CultureInfo.InvariantCulture)}";
     }
 
-    /// <summary>A number with all its digits, and with that many after the point at least, unless none of them says anything.</summary>
+    /// <summary>A number with all its digits, and with that many after the point at least.</summary>
     public static string Amount(this Notation notation, decimal amount, int leastDigits = 0, bool isGrouped = true)
     {
         var plain = Math.Abs(amount).ToString("0.############################", CultureInfo.InvariantCulture);
         var (whole, fraction) = plain.IndexOf('.', StringComparison.Ordinal) is >= 0 and var point ? (plain[..point], plain[(point + 1)..]) : (plain, "");
-        if (fraction.Length > 0)
-        {
-            fraction = fraction.PadRight(leastDigits, '0');
-        }
-
+        fraction = fraction.PadRight(leastDigits, '0');
         for (var at = whole.Length - 3; isGrouped && at > 0; at -= 3)
         {
             whole = whole.Insert(at, notation.Marks.Group.ToString());

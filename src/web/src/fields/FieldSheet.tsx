@@ -1,13 +1,13 @@
-import { Button, Select, Text, TextInput, Title } from '@mantine/core';
-import { IconPlus, IconSearch } from '@tabler/icons-react';
+import { Select, Text, TextInput, Title } from '@mantine/core';
+import { IconSearch } from '@tabler/icons-react';
 import { useState } from 'react';
 import type { Drawing } from '../draftingTable/draft/Drawn';
 import { useReshape } from '../draftingTable/draft/useReshape';
-import { withNewField } from './edits';
 import { FieldPanel } from './FieldPanel';
-import { fieldKinds, kindLabel, type FieldKind } from './fieldKinds';
+import { kindLabel } from './fieldKinds';
 import classes from './Fields.module.css';
 import { FieldTable } from './FieldTable';
+import { NewFields } from './NewFields';
 import { originOf } from './origin';
 import { SeveralFields } from './SeveralFields';
 import { usageOf } from './usage';
@@ -31,8 +31,6 @@ export function FieldSheet({ draft, published, problems }: Drawing) {
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [words, setWords] = useState('');
   const [state, setState] = useState('all');
-  const [label, setLabel] = useState('');
-  const [kind, setKind] = useState<FieldKind>('text');
   const field = type.fields.find(({ key }) => key === chosen);
   const rows = type.fields.map((one) => ({ field: one, usage: usageOf(definition, one.key) }));
   const found = rows.filter(
@@ -50,17 +48,6 @@ export function FieldSheet({ draft, published, problems }: Drawing) {
   );
   const several = found.filter(({ field: one }) => ticked.has(one.key));
 
-  function add() {
-    if (label.trim()) {
-      const grown = withNewField(type, label.trim(), kind);
-      changeType(grown.type);
-      setChosen(grown.key);
-      setLabel('');
-      setWords('');
-      setState('all');
-    }
-  }
-
   const mistakesOf = (key: string) => {
     const at = type.fields.findIndex((one) => one.key === key);
     return problems.type.filter(({ place }) => `${place}/`.startsWith(`/recordType/fields/${at}/`));
@@ -76,31 +63,16 @@ export function FieldSheet({ draft, published, problems }: Drawing) {
         <Title order={2} className={classes.heading}>
           {type.label}: {type.fields.length} {type.fields.length === 1 ? 'field' : 'fields'}
         </Title>
-        <form
-          className={classes.bar}
-          onSubmit={(event) => {
-            event.preventDefault();
-            add();
-          }}
-        >
-          <TextInput
-            className={classes.grow}
-            aria-label="Label of the new field"
-            placeholder="A new field: what people call it"
-            value={label}
-            onChange={(event) => setLabel(event.currentTarget.value)}
+        <div className={classes.bar}>
+          <NewFields
+            type={type}
+            onAdd={(grown, key) => {
+              changeType(grown);
+              setChosen(key);
+              setWords('');
+              setState('all');
+            }}
           />
-          <Select
-            aria-label="Type of the new field"
-            w={140}
-            allowDeselect={false}
-            data={fieldKinds.map(({ value, label: name }) => ({ value, label: name }))}
-            value={kind}
-            onChange={(next) => setKind(next as FieldKind)}
-          />
-          <Button type="submit" disabled={!label.trim()} leftSection={<IconPlus size={14} />}>
-            Add
-          </Button>
           <TextInput
             w={130}
             aria-label="Find fields"
@@ -117,7 +89,7 @@ export function FieldSheet({ draft, published, problems }: Drawing) {
             value={state}
             onChange={(next) => next && setState(next)}
           />
-        </form>
+        </div>
         {several.length > 0 && (
           <SeveralFields
             type={type}

@@ -13,9 +13,10 @@ import {
 } from '../forms/edits';
 import { withNewStage, withoutStage, withStageLabel, withStageMoved } from '../workflow/edits';
 import { arrowsOf } from '../workflow/lanes';
-import { placed, retired, sectionOf, withField, withNewField, withoutField } from './edits';
+import { placed, retired, sectionOf, withField, withoutField } from './edits';
 import { optionsFrom } from './fieldKinds';
 import { keyFor } from './keyFor';
+import { newFieldFrom, withNewField } from './newField';
 import { originOf } from './origin';
 
 const type: RecordType = {
@@ -65,7 +66,7 @@ describe('a key', () => {
 
 describe('a field', () => {
   it('stands on the form as soon as it is there, and goes with all its places', () => {
-    const grown = withNewField(type, 'Depth', 'number');
+    const grown = withNewField(type, newFieldFrom('Depth', 'number'));
     expect(sectionOf(grown.type, grown.key)).toBe('more');
     expect(withoutField(grown.type, grown.key)).toEqual(type);
     expect(sectionOf(placed(type, 'width', null), 'width')).toBeNull();

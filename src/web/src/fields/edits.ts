@@ -1,23 +1,10 @@
 import type { Definition, Field, FieldType, RecordType } from '../api/generated';
-import { fieldKinds, type FieldKind } from './fieldKinds';
-import { keyFor } from './keyFor';
 
 /** The record type with another field of that key. */
 export const withField = (type: RecordType, key: string, change: Partial<Field>): RecordType => ({
   ...type,
   fields: type.fields.map((field) => (field.key === key ? { ...field, ...change } : field)),
 });
-
-/** The record type with a new field, at the end of the main form's last section. */
-export function withNewField(type: RecordType, label: string, kind: FieldKind): { type: RecordType; key: string } {
-  const key = keyFor(label, new Set(type.fields.map((field) => field.key)));
-  const field: Field = { key, label, type: fieldKinds.find(({ value }) => value === kind)!.first };
-  const [main] = type.forms;
-  const sections = main?.tabs.flatMap((tab) => tab.sections) ?? [];
-  const last = sections.at(-1)?.key;
-  const grown = { ...type, fields: [...type.fields, field] };
-  return { type: last === undefined ? grown : placed(grown, key, last), key };
-}
 
 /** The record type with the field at the end of that section of the main form, and nowhere else on it; on no section for none. */
 export function placed(type: RecordType, field: string, section: string | null): RecordType {

@@ -24,7 +24,7 @@ export function Bulk({ type, rows, people, onChange, onDone }: Props) {
   const kind = chosen?.type;
   const options =
     kind?.kind === 'choice' || kind?.kind === 'choices'
-      ? kind.options.map(({ label }) => label)
+      ? kind.options.filter(({ retired }) => !retired).map(({ label }) => label)
       : kind?.kind === 'yesNo'
         ? ['yes', 'no']
         : kind?.kind === 'person'

@@ -1,6 +1,6 @@
 import { ActionIcon, Button, Group, SegmentedControl, Select, TextInput } from '@mantine/core';
 import { IconPlus, IconX } from '@tabler/icons-react';
-import type { ColumnView, PersonEntry } from '../api/generated';
+import type { ColumnView, Option, PersonEntry } from '../api/generated';
 import { ChoiceInput } from '../sheet/ChoiceInput';
 import { ChoicesInput } from '../sheet/ChoicesInput';
 import { ReadInput } from '../sheet/ReadInput';
@@ -103,12 +103,18 @@ interface ComparedProps {
   onChange: (values: unknown[]) => void;
 }
 
+/** Choices that are retired are still held, and found by: they stand last, and say what they are. */
+const filterOptions = (options: Option[]) =>
+  options
+    .toSorted((one, other) => Number(one.retired ?? false) - Number(other.retired ?? false))
+    .map(({ key, label, retired }) => ({ value: key, label: retired ? `${label} (retired)` : label }));
+
 /** What a column is compared with, by the column's type. */
 function Compared({ column, shape, people, values, onChange }: ComparedProps) {
   const { type } = column;
   const options =
     type.kind === 'choice' || type.kind === 'choices'
-      ? type.options.map(({ key, label }) => ({ value: key, label }))
+      ? filterOptions(type.options)
       : type.kind === 'person'
         ? people.map(({ userName, displayName }) => ({ value: userName, label: displayName }))
         : type.kind === 'yesNo'

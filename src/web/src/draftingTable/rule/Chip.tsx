@@ -1,5 +1,14 @@
 import { Combobox, useCombobox } from '@mantine/core';
-import { useEffect, useEffectEvent, useMemo, useRef, useState, type ComponentPropsWithRef, type ReactNode } from 'react';
+import {
+  useEffect,
+  useEffectEvent,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ComponentPropsWithRef,
+  type ReactNode,
+} from 'react';
 import classes from './Chip.module.css';
 import { takeFocus, useFocusBack } from './focus';
 import { isLetter } from './typing';
@@ -47,10 +56,13 @@ interface Props {
 const mostDrawn = 150;
 const completing = 'go on with ';
 
+/** With less room than this below it, a list stands above: it covers what was just written, and is to do so seldom. */
+const enoughRoom = 220;
+
 /** A list keeps off the strip above and the edges of the window, and is as high as there is room. */
 const edges = { top: 46, bottom: 6, left: 6, right: 6 };
 const beside = {
-  flip: { padding: edges },
+  flip: false,
   shift: { padding: edges },
   size: {
     padding: edges,
@@ -150,6 +162,14 @@ function PickingChip(props: Props & { begun: string; onReopen: (typed?: string) 
   });
   const { focusSearchInput, selectFirstOption, selectActiveOption, searchRef, targetRef } = combobox;
   useFocusBack(isOpen, searchRef, targetRef);
+  const [isAbove, setAbove] = useState(false);
+  useLayoutEffect(() => {
+    const at = targetRef.current?.getBoundingClientRect();
+    if (at) {
+      const below = window.innerHeight - at.bottom;
+      setAbove(below < enoughRoom && at.top > below);
+    }
+  }, [targetRef]);
   const mark = useEffectEvent(() => {
     if (begun) {
       onSearch?.(begun);
@@ -185,7 +205,7 @@ function PickingChip(props: Props & { begun: string; onReopen: (typed?: string) 
       store={combobox}
       keepMounted={false}
       width={360}
-      position="bottom-start"
+      position={isAbove ? 'top-start' : 'bottom-start'}
       middlewares={beside}
       onOptionSubmit={(value) => {
         if (isDone.current) {
