@@ -85,11 +85,11 @@ internal sealed class Browser : IDisposable
     internal void Recount() => (Presses, Words) = (0, 0);
 
     /// <summary>Signs in where the person wants to go.</summary>
-    internal void SignIn(string person, string path = "/")
+    internal void SignIn(string person, string path = "/", string password = "quillhaven")
     {
         Open(path);
         Type("input[name=userName]", person);
-        Type("input[name=password]", "quillhaven" + Keys.Enter);
+        Type("input[name=password]", password + Keys.Enter);
         See("nav[aria-label=Place]");
     }
 

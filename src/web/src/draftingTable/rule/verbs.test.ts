@@ -14,6 +14,20 @@ describe('effects of a case', () => {
     ]);
   });
 
+  it('that are begun as one verb go on together while more is ticked, and part once they act on different things', () => {
+    const valuer = { kind: 'field', key: 'valuer' } as const;
+    const one = withEffect(withVerbs(begun, 'showAndRequire'), 0, [{ kind: 'show', targets: [fee] }]);
+    const two = withEffect(one, 0, [{ kind: 'show', targets: [fee, valuer] }]);
+    expect(two).toEqual([
+      { kind: 'show', targets: [fee, valuer] },
+      { kind: 'require', targets: [fee, valuer], level: 'toMoveOn' },
+    ]);
+    const parted = withEffect(two, 1, [{ kind: 'require', targets: [fee], level: 'toMoveOn' }]);
+    expect(withEffect(parted, 0, [{ kind: 'show', targets: [fee, valuer, { kind: 'field', key: 'title' }] }])[1]).toEqual(
+      parted[1],
+    );
+  });
+
   it('keep what they act on when another one changes', () => {
     const effects: Effect[] = [
       { kind: 'show', targets: [fee] },

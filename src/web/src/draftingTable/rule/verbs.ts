@@ -2,18 +2,19 @@ import type { Comparand, Effect, Element, Severity } from '../../api/generated';
 import { isStateEffect, targetsOf } from './compose';
 
 /** People say it as one: two effects on the same field. */
-const resetAndLock = 'resetAndLock';
+const asOne: Record<string, [string, string]> = { showAndRequire: ['show', 'require'], resetAndLock: ['reset', 'lock'] };
 
 /** What can be done, the most usual first. */
 export const verbs: { value: string; label: string; group: string }[] = [
   { value: 'require', label: 'require', group: 'States' },
   { value: 'makeOptional', label: 'make optional', group: 'States' },
   { value: 'show', label: 'show', group: 'States' },
+  { value: 'showAndRequire', label: 'show and require', group: 'States' },
   { value: 'hide', label: 'hide', group: 'States' },
   { value: 'lock', label: 'lock', group: 'States' },
   { value: 'unlock', label: 'unlock', group: 'States' },
   { value: 'set', label: 'set', group: 'Values' },
-  { value: resetAndLock, label: 'reset and lock', group: 'Values' },
+  { value: 'resetAndLock', label: 'reset and lock', group: 'Values' },
   { value: 'reset', label: 'reset', group: 'Values' },
   { value: 'clear', label: 'empty', group: 'Values' },
   { value: 'calculate', label: 'calculate', group: 'Values' },
@@ -28,7 +29,7 @@ export const verbs: { value: string; label: string; group: string }[] = [
 ];
 
 /** Those of one effect each. */
-export const singleVerbs = verbs.filter(({ value }) => value !== resetAndLock);
+export const singleVerbs = verbs.filter(({ value }) => !(value in asOne));
 
 /** The verb of an effect, as an option's value. */
 export const verbOf = (effect: Effect): string => (effect.kind === 'message' ? `message:${effect.severity}` : effect.kind);
@@ -36,21 +37,41 @@ export const verbOf = (effect: Effect): string => (effect.kind === 'message' ? `
 const nothing: Comparand = { kind: 'literal', value: null };
 
 /** Other verbs for the same targets, as far as that goes: most often one effect. */
-export const withVerbs = (effect: Effect, verb: string): Effect[] =>
-  verb === resetAndLock ? [withVerb(effect, 'reset'), withVerb(effect, 'lock')] : [withVerb(effect, verb)];
+export const withVerbs = (effect: Effect, verb: string): Effect[] => (asOne[verb] ?? [verb]).map((one) => withVerb(effect, one));
 
 const actsOnNothing = (effect: Effect) => targetsOf(effect).every(({ key }) => key === '');
 
-/** Effects with others in the place of one. Those that were begun with it as one verb, and act on nothing yet, act on what it got. */
+/**
+ * Effects with others in the place of one. Those that were begun with it as one verb act on what it got: on the first that it acts on, and
+ * on others that are added while both act on the same.
+ */
 export function withEffect(effects: Effect[], at: number, next: Effect[]): Effect[] {
   const all = effects.flatMap((effect, i) => (i === at ? next : [effect]));
-  const [got] = next.length === 1 && actsOnNothing(effects[at]!) ? targetsOf(next[0]!) : [];
-  return got?.key
-    ? all.map((effect) =>
-        actsOnNothing(effect) && (isStateEffect(effect) || 'field' in effect) ? onTarget(effect, got) : effect,
-      )
+  const before = effects[at]!;
+  const [now] = next;
+  if (next.length !== 1 || !now) {
+    return all;
+  }
+  const got = targetsOf(now);
+  if (actsOnNothing(before)) {
+    const [first] = got;
+    return first?.key
+      ? all.map((effect) =>
+          actsOnNothing(effect) && (isStateEffect(effect) || 'field' in effect) ? onTarget(effect, first) : effect,
+        )
+      : all;
+  }
+  const isAdded = got.length > targetsOf(before).length && isStateEffect(now);
+  const other = effects[at + 1];
+  return isAdded && other && isStateEffect(other) && areOne(before, other)
+    ? all.map((effect) => (effect === other ? { ...other, targets: got } : effect))
     : all;
 }
+
+/** Whether two effects on the same are called by one verb. */
+const areOne = (one: Effect, other: Effect) =>
+  Object.values(asOne).some(([first, second]) => first === one.kind && second === other.kind) &&
+  JSON.stringify(targetsOf(one)) === JSON.stringify(targetsOf(other));
 
 const onTarget = (effect: Effect, target: Element): Effect =>
   isStateEffect(effect)
