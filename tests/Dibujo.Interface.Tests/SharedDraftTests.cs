@@ -66,6 +66,27 @@ public sealed class SharedDraftTests(Server server) : IClassFixture<Server>
     }
 
     [Fact]
+    public void Who_else_is_in_the_draft_is_seen_and_at_which_rule()
+    {
+        using var ada = new Browser(server.Address);
+        ada.SignIn("ada", "/people");
+        ada.Press("[data-account=rosa] button");
+        ada.Press("[role=dialog] label", "Platform administrator");
+        ada.Press("[role=dialog] button", "Change the account");
+        ada.See("[data-account=rosa]", "Platform administrator");
+        ada.Open("/types/gallery-works/rules");
+        ada.SeeLive();
+        using var rosa = new Browser(server.Address);
+        rosa.SignIn("rosa", "/types/gallery-works/rules?rule=lead");
+        ada.See("[role=status]", "Also here: Rosa Okkema at rule");
+        rosa.See("[role=status]", "Also here: Ada Penhallow");
+        rosa.Press("nav[aria-label=Sheets] a", "Forms");
+        ada.See("[role=status]", "Also here: Rosa Okkema at Forms");
+        rosa.Open("/");
+        ada.SeeNothing("[role=status]", "Also here");
+    }
+
+    [Fact]
     public void After_many_edits_and_lost_connections_both_have_the_same_and_no_words_are_lost()
     {
         var chance = new Random(20261128);

@@ -1,6 +1,7 @@
 import { Checkbox, VisuallyHidden } from '@mantine/core';
 import { useState } from 'react';
 import type { Field } from '../api/generated';
+import { useRecordTypeName } from '../api/recordTypes';
 import lines from '../sheet/lines.module.css';
 import { kindLabel, settingsOf } from './fieldKinds';
 import classes from './Fields.module.css';
@@ -116,7 +117,7 @@ interface RowProps extends FieldRow {
 }
 
 function Row({ field, usage, records, isTitle, isChosen, isTicked, isWrong, onChoose, onTick }: RowProps) {
-  const settings = settingsOf(field.type);
+  const settings = settingsOf(field.type, useRecordTypeName());
   return (
     <tr data-field={field.key} data-chosen={isChosen || undefined}>
       <td className={classes.tick}>

@@ -56,7 +56,7 @@ export function NewFields({ type, onAdd }: Props) {
         allowDeselect={false}
         data={fieldKinds.map(({ value, label }) => ({ value, label }))}
         value={said}
-        disabled={said !== kind}
+        readOnly={said !== kind}
         onChange={(next) => setKind(next as FieldKind)}
       />
       <Button type="submit" disabled={!line.trim()} leftSection={<IconPlus size={14} />}>

@@ -22,8 +22,11 @@ export const fieldKinds: { value: FieldKind; label: string; first: FieldType }[]
 
 export const kindLabel = (kind: FieldKind): string => fieldKinds.find(({ value }) => value === kind)!.label;
 
-/** The settings of a type in a few words: its unit, its limits, its choices. */
-export function settingsOf(type: FieldType): string {
+/**
+ * The settings of a type in a few words: its unit, its limits, its choices.
+ * @param nameOf What a record type is called, where a link leads to it.
+ */
+export function settingsOf(type: FieldType, nameOf: (recordType: string) => string = (key) => key): string {
   switch (type.kind) {
     case 'text':
     case 'longText':
@@ -45,7 +48,7 @@ export function settingsOf(type: FieldType): string {
       return named.join(', ') + (offered.length > named.length ? ` and ${offered.length - named.length} more` : '');
     }
     case 'link':
-      return type.recordType ? `to ${type.recordType}` : 'to nothing yet';
+      return type.recordType ? `to ${nameOf(type.recordType)}` : 'to nothing yet';
     default:
       return '';
   }
