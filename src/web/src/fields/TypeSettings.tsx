@@ -1,8 +1,7 @@
 import { Checkbox, Group, Select, Stack, Textarea, TextInput } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { answered } from '../api/client';
-import { listRecordTypes, type FieldType } from '../api/generated';
+import type { FieldType } from '../api/generated';
+import { useRecordTypes } from '../api/recordTypes';
 import { partsOf } from '../engine/parts';
 import { ReadInput } from '../sheet/ReadInput';
 import { optionsFrom } from './fieldKinds';
@@ -16,11 +15,7 @@ interface Props {
 
 /** What a type has to be told beside its name: limits, unit, currency, choices, parts, where a link leads. */
 export function TypeSettings({ type, isHeld, onChange }: Props) {
-  const links = useQuery({
-    queryKey: ['record-types'],
-    queryFn: () => answered(listRecordTypes()),
-    enabled: type.kind === 'link',
-  });
+  const links = useRecordTypes();
   switch (type.kind) {
     case 'text':
     case 'longText':

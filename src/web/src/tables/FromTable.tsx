@@ -1,8 +1,8 @@
 import { Button, FileButton, Group, Loader, Select, Text, Textarea, TextInput, Title } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
 import { useState, type DragEvent } from 'react';
 import { answered, type Problem } from '../api/client';
-import { listRecordTypes, takeTable, type TableTaken } from '../api/generated';
+import { takeTable, type TableTaken } from '../api/generated';
+import { useRecordTypes } from '../api/recordTypes';
 import { addressKeyFor } from '../recordTypes/addressKey';
 import { Place } from '../frame/Place';
 import lines from '../sheet/lines.module.css';
@@ -100,7 +100,7 @@ interface LookedProps {
 }
 
 function Looked({ table, read, onTaken }: LookedProps) {
-  const types = useQuery({ queryKey: ['record-types'], queryFn: () => answered(listRecordTypes()) }).data ?? [];
+  const types = useRecordTypes().data ?? [];
   const [label, setLabel] = useState('');
   const [ownKey, setOwnKey] = useState<string>();
   const [ownTitle, setTitle] = useState<string>();
