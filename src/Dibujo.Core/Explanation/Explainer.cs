@@ -49,11 +49,18 @@ public sealed class Explainer(Session session)
 
         var claim = Explain(decisive, facet);
         var because = claim.Clauses.IsEmpty
-            ? "always"
+            ? Otherwise(decisive.Claim)
             : "because " + string.Join(" and ", claim.Clauses.Where(c => c.Holds).DefaultIfEmpty(claim.Clauses[0])
                 .Select(c => c.Holds ? c.Sentence : $"not: {c.Sentence}"));
         var with = claim.On == program.ElementAt(element) ? "" : $" with {labels.Of(claim.On)}";
         return new(facet, state, $"{Capital(state)}{with} by {Words(decisive.Claim)}: {because}.{Chain(claim)}{Suspended(element, facet)}", claim, losers);
+    }
+
+    /// <summary>Why a case without a condition is in force: always, or since no case before it is.</summary>
+    private string Otherwise(ClaimCode claim)
+    {
+        string[] failing = [.. Enumerable.Range(0, claim.Case).SelectMany(before => Clauses(claim.Variant, before)).Where(clause => !clause.Holds).Select(clause => $"not: {clause.Sentence}").Distinct(StringComparer.Ordinal)];
+        return claim.Case == 0 ? "always" : failing.Length > 0 ? $"because {string.Join(" and ", failing)}" : "because none of its cases before holds";
     }
 
     private string Suspended(int element, Facet facet) => (facet, session.StateOf(element)) switch

@@ -31,6 +31,16 @@ public class ChainTests
     }
 
     [Fact]
+    public void What_is_so_otherwise_is_so_because_no_case_before_holds()
+    {
+        var facet = Facet(
+            LoanFile.Open(LoanFile.Under("While Mode is Air, require Fee to move on; else while Mode is Sea, show Fee; otherwise hide Fee.")),
+            Element.Field("fee"), Core.Rules.Facet.Visibility);
+
+        Assert.Equal("Hidden by rule 1, “Rule”: because not: Mode is Air and not: Mode is Sea.", facet.Sentence);
+    }
+
+    [Fact]
     public void A_rule_that_loses_to_a_higher_one_is_named_with_what_it_would_do()
     {
         var facet = Facet(

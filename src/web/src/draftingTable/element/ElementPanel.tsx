@@ -1,6 +1,6 @@
 import { ActionIcon, Button } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Effect, Element, ElementExplanation, RecordType, Rest, Rule, Vocabulary } from '../../api/generated';
 import type { OpenRecord } from '../../engine/openRecord';
 import { useFromRecord } from '../../engine/useRecord';
@@ -48,10 +48,13 @@ export function ElementPanel(props: Props) {
     onClose,
   } = props;
   const [first] = elements;
-  // The panel takes room from the sheet: what it speaks of stays in view.
+  const panel = useRef<HTMLElement>(null);
+  // The panel takes room from the sheet, and more once it is known why things are so: what it speaks of stays in view.
   useEffect(() => {
     const drawn = first && document.querySelector(`[data-${first.kind}="${CSS.escape(first.key)}"]`);
-    drawn?.scrollIntoView({ block: 'nearest' });
+    const growing = new ResizeObserver(() => drawn?.scrollIntoView({ block: 'nearest' }));
+    growing.observe(panel.current!);
+    return () => growing.disconnect();
   }, [first]);
   const writing = { type, vocabulary, record, likely: () => false, problems: [], truths: new Map() };
   const name = elements.map((element) => labelOf(writing, element)).join(', ');
@@ -68,7 +71,7 @@ export function ElementPanel(props: Props) {
     { label: 'Lock it', effect: { kind: 'lock', targets: elements } },
   ];
   return (
-    <section className={classes.panel} aria-label={`About ${name}`}>
+    <section ref={panel} className={classes.panel} aria-label={`About ${name}`}>
       <div className={classes.head}>
         <h2 className={classes.name}>{name}</h2>
         <Chip
