@@ -32,7 +32,7 @@ internal static partial class Sentences
     internal static string Hear(int program, string said, int[] likeTape, string likeText)
     {
         var definition = Programs.DefinitionOf(program);
-        return AnswerWriter.Write(to => to.Write(Hearing.Of(said, definition.Type, definition.Rules, RuleTape.Rule(Tape.Read(likeTape, likeText)), Readings.Own)));
+        return AnswerWriter.Write(to => to.Write(Hearing.Of(said, definition.Type, definition.Rules, RuleTape.Rule(Tape.Read(likeTape, likeText)), Readings.Own, Readings.Names)));
     }
 
     /// <summary>

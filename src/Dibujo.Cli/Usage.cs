@@ -25,8 +25,10 @@ internal static class Usage
               dibujo evaluate PACK.json RECORDS.csv   prints in how many records each case of each rule is in force
               dibujo explain PACK.json RECORD.json ELEMENT [--json]
                                                       says why an element, such as field:fee, is as it is
-              dibujo read PACK.json "SENTENCE"        prints the one sentence for a rule as somebody says it, and
-                                                      what was guessed; or why nothing can be made of it
+              dibujo read PACK.json "SENTENCE" [--people FILE]
+                                                      prints the one sentence for a rule as somebody says it, and
+                                                      what was guessed; or why nothing can be made of it. With - in
+                                                      place of the sentence, one for each line of what is piped in
               dibujo test PACK.json                   runs the pack's examples
               dibujo import PACK.json FILE [--apply RESULT.json]
                                                       shows what a pack (.json) or decision tables (.dmn) would

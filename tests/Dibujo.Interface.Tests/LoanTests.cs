@@ -39,7 +39,7 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
         officer.See("[data-here]", "Rosa");
         registrar.Press("[role=tab]", "Insurance");
         registrar.Retype("#field-insuredValue", "120000" + Keys.Tab);
-        registrar.SeeValue("#field-insuredValue", "120,000");
+        registrar.SeeValue("#field-insuredValue", "120,000.00");
         registrar.Press("[role=tab]", "Transport");
         registrar.See("[data-field=courierNeeded] [data-suggestion]", "From 100,000 on");
         registrar.Press("[data-suggestion] button", "Use yes");
@@ -60,7 +60,7 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
         registrar.See("[data-news]", "Edition 2 is in force");
         registrar.See("[data-news]", "Certificate number");
         registrar.Press("[role=tab]", "Insurance");
-        registrar.SeeValue("#field-insuredValue", "120,000");
+        registrar.SeeValue("#field-insuredValue", "120,000.00");
         registrar.See("[data-field=certificate][data-requirement]");
         registrar.Press("button", "Save", isExact: true);
         registrar.See("aside [data-saying]", "Everything");
@@ -112,7 +112,7 @@ public sealed class LoanTests(Server server) : IClassFixture<Server>
         director.See("section[aria-label=History] li", "120,000");
         director.Press("section[aria-label=History] button", "Put back");
         director.Press("[role=tab]", "Insurance");
-        director.SeeValue("#field-insuredValue", "120,000");
+        director.SeeValue("#field-insuredValue", "120,000.00");
         Save(director);
         MoveOn(director, "Dispatch", "In transit");
         registrar.Open(address);

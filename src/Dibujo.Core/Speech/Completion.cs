@@ -10,7 +10,7 @@ internal static class Completion
     internal static ImmutableArray<SentenceOffer> Of(string said, Lexicon lexicon)
     {
         var listener = new Listener(said, Notation.Plain);
-        new RuleListener(listener, lexicon, []).Rule(new("", ""));
+        new RuleListener(listener, lexicon).Rule(new("", ""));
         // An article that stands last may be the beginning of something else.
         var rest = listener.EndOf(listener.Words.Length);
         var isBetween = said.Length == 0 || char.IsWhiteSpace(said[^1]);

@@ -21,13 +21,14 @@ public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess>
     private const int MostCharacters = 2000;
 
     /// <summary>Hears a rule among others; key, reason and whether it is on are those of <paramref name="like"/>, and its name if that has one. What is said to be added to one of the others comes back as that one.</summary>
-    /// <remarks>The other rules tell whether it makes sense to show what rests shown: only where one of them hides it.</remarks>
+    /// <remarks>What is said means the same whatever other rules there are; they tell only to which of them something is added.</remarks>
     /// <param name="said">What was said.</param>
     /// <param name="type">The record type.</param>
     /// <param name="rules">The other rules.</param>
     /// <param name="like">What it is like otherwise.</param>
     /// <param name="notation">How whoever says it writes days and numbers, where it is no canonical sentence.</param>
-    public static Hearing Of(string said, RecordType type, IEnumerable<Rule> rules, Rule like, Notation? notation = null)
+    /// <param name="known">Who there is: a name of theirs is that person, and never a text.</param>
+    public static Hearing Of(string said, RecordType type, IEnumerable<Rule> rules, Rule like, Notation? notation = null, IKnownNames? known = null)
     {
         var (canonical, _) = SentenceReading.Of(said, type, like);
         if (canonical is not null)
@@ -42,10 +43,23 @@ public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess>
 
         var listener = new Listener(said, notation ?? Notation.Plain);
         ImmutableArray<Rule> all = [.. rules];
-        var rule = listener.First(() => new AdditionListener(listener, Lexicon.Of(type), all).Rule(), () => new RuleListener(listener, Lexicon.Of(type), all).Rule(like));
-        return rule is null ? new(null, null, [], null, Misunderstanding.Of(listener, Lexicon.Of(type)))
-            : listener.Questions is [var question, ..] ? new(null, null, listener.Guesses, question, null)
-            : new(Named(rule, type), Sentences.Sentence.Plain(Sentences.Sentence.Of(rule, type)), listener.Guesses, null, null);
+        var rule = listener.First(() => new AdditionListener(listener, Lexicon.Of(type), all).Rule(), () => new RuleListener(listener, Lexicon.Of(type)).Rule(like));
+        if (rule is not null && listener.Questions.IsEmpty && listener.Guesses.All(guess => guess.Others.IsEmpty))
+        {
+            return new(Named(rule, type), Sentences.Sentence.Plain(Sentences.Sentence.Of(rule, type)), listener.Guesses, null, null);
+        }
+
+        if (rule is not null && !listener.Questions.IsEmpty)
+        {
+            return new(null, null, listener.Guesses, listener.Questions[0], null);
+        }
+
+        // What is no plain sentence is understood by what its words may name and do.
+        var understood = Understanding.Of(said, type, like, notation ?? Notation.Plain, known ?? NoNames.Instance);
+        return understood.Rule is { } meant ? understood with { Rule = Named(meant, type), Guesses = rule is null ? understood.Guesses : [.. understood.Guesses, .. Same(understood, rule, type) ? listener.Guesses : []] }
+            : rule is not null ? new(Named(rule, type), Sentences.Sentence.Plain(Sentences.Sentence.Of(rule, type)), listener.Guesses, null, null)
+            : Misunderstanding.Of(listener, Lexicon.Of(type)) is var unheard && (unheard.IsTelling || (understood.Question ?? (object?)understood.Misunderstanding) is null) ? new(null, null, [], null, unheard)
+            : understood;
     }
 
     /// <summary>What may stand at the end of what was said so far, the most likely first.</summary>
@@ -54,6 +68,9 @@ public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess>
         var offers = SentenceReading.Complete(said, said.Length, type);
         return offers.IsEmpty && said.Length <= MostCharacters ? Completion.Of(said, Lexicon.Of(type)) : offers;
     }
+
+    /// <summary>Whether both ways of hearing it came to the same: then what was guessed is worth saying.</summary>
+    private static bool Same(Hearing understood, Rule rule, RecordType type) => understood.Sentence == Sentences.Sentence.Plain(Sentences.Sentence.Of(rule, type));
 
     private static Rule Named(Rule rule, RecordType type) => rule.Name.Length > 0 ? rule : rule with { Name = RuleName.For(rule, type) };
 }

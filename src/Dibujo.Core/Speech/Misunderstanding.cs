@@ -10,6 +10,10 @@ public sealed record Misunderstanding(int Place, string Message, ImmutableArray<
 {
     private const int MostNamed = 6;
 
+    /// <summary>Whether it says more than that something is not understood: how to go on, or why that cannot be asked.</summary>
+    internal bool IsTelling { get; private init; }
+
+
     private static readonly string[] States = ["hidden", "shown", "visible", "locked", "required", "mandatory", "optional", "read"];
 
     internal static Misunderstanding Of(Listener listener, Lexicon lexicon)
@@ -22,13 +26,13 @@ public sealed record Misunderstanding(int Place, string Message, ImmutableArray<
         var words = here.Where(one => !one.IsHint).Select(one => one.What).Distinct(StringComparer.Ordinal).ToList();
         if (at >= listener.Words.Length)
         {
-            return new(place, $"Go on with {Named(hints.Count > 0 ? hints : words)}.", []);
+            return new(place, $"Go on with {Named(hints.Count > 0 ? hints : words)}.", []) { IsTelling = true };
         }
 
         var said = listener.Words[at];
         if (States.Contains(said.Text, StringComparer.Ordinal))
         {
-            return new(place, $"A rule cannot look at whether something is {said.Text}: it looks at values, the stage and the person. Say what makes it so instead.", []);
+            return new(place, $"A rule cannot look at whether something is {said.Text}: it looks at values, the stage and the person. Say what makes it so instead.", []) { IsTelling = true };
         }
 
         var nearest = words.Select(word => (Word: word, Distance: Distance(said.Text, word.ToLowerInvariant()))).Where(one => one.Distance <= 2)

@@ -23,19 +23,14 @@ internal sealed class RuleListener
     private readonly NameListener names;
     private readonly ConditionListener conditions;
     private readonly EffectListener effects;
-    private readonly ImmutableHashSet<Element> hidden;
-    private readonly ImmutableHashSet<Element> locked;
 
-    internal RuleListener(Listener listener, Lexicon lexicon, IEnumerable<Rule> rules)
+    internal RuleListener(Listener listener, Lexicon lexicon)
     {
         (this.listener, this.lexicon) = (listener, lexicon);
         names = new(listener, lexicon);
         var values = new ValueListener(listener, lexicon, names);
         conditions = new(listener, lexicon, names, values);
         effects = new(listener, lexicon, names, values);
-        var all = rules.SelectMany(rule => rule.AllCases()).SelectMany(@case => @case.Effects).ToList();
-        hidden = [.. all.OfType<Hide>().SelectMany(hide => hide.Targets)];
-        locked = [.. all.OfType<Lock>().SelectMany(hide => hide.Targets)];
     }
 
     /// <summary>The rule that was said; null where nothing can be made of the words.</summary>
@@ -260,8 +255,8 @@ internal sealed class RuleListener
     /// <summary>Showing what is shown anyway does nothing, so it is taken as "only while", and said so.</summary>
     private bool TakenAsOnly(ImmutableArray<Effect> done)
     {
-        var isIdle = done.Any(effect => effect is Show { Targets: var shown } && shown.All(target => RestOf(target).Visibility == Visibility.Shown && !hidden.Contains(target)))
-            || done.Any(effect => effect is Unlock { Targets: var opened } && opened.All(target => RestOf(target).Access == Access.Open && !locked.Contains(target)));
+        var isIdle = done.Any(effect => effect is Show { Targets: var shown } && shown.All(target => RestOf(target).Visibility == Visibility.Shown))
+            || done.Any(effect => effect is Unlock { Targets: var opened } && opened.All(target => RestOf(target).Access == Access.Open));
         if (isIdle)
         {
             var at = listener.At;

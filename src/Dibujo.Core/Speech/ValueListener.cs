@@ -13,10 +13,6 @@ internal sealed class ValueListener(Listener listener, Lexicon lexicon, NameList
 {
     private static readonly string[] Currencies = ["€", "$", "£", "eur", "euro", "euros", "usd", "dollars", "gbp", "pounds"];
 
-    /// <summary>Text without quotation marks goes up to one of these.</summary>
-    private static readonly string[] Ends =
-        ["and", "or", "then", "if", "when", "while", "unless", "except", "only", "otherwise", "else", ",", ".", ";", ":", "because"];
-
     /// <summary>A value of that type; null where none comes next.</summary>
     internal Comparand? Comparand(FieldType type) => listener.First(() => Expression(type), () => Fixed(type), () => Day(type), () => OtherField(type));
 
@@ -62,7 +58,8 @@ internal sealed class ValueListener(Listener listener, Lexicon lexicon, NameList
         LinkType => Record(),
         DateType => Date(),
         DateTimeType => null,
-        CompoundType => null,
+        // A person is one of those that there are, never a text.
+        CompoundType or PersonType => null,
         _ => Text(),
     };
 
@@ -132,26 +129,20 @@ internal sealed class ValueListener(Listener listener, Lexicon lexicon, NameList
     private Literal? Text()
     {
         listener.Expect("text in quotation marks", isHint: true);
-        if (listener.Next is { Kind: WordKind.Quoted, Text: var quoted })
-        {
-            listener.At++;
-            return new(new Text(quoted));
-        }
-
-        var from = listener.At;
-        while (listener.Next is { } next && !Ends.Contains(next.Text, StringComparer.Ordinal))
-        {
-            listener.At++;
-        }
-
-        if (listener.At == from)
+        if (listener.Next is not { Kind: WordKind.Quoted or WordKind.Plain, Text: var text } word)
         {
             return null;
         }
 
-        var words = listener.Said[listener.StartOf(from)..listener.EndOf(listener.At)];
-        listener.Guess(from, NameList.Quote(words), []);
-        return new(new Text(words));
+        // One word needs no quotation marks; where a longer text ends nobody could tell.
+        var from = listener.At++;
+        if (word.Kind == WordKind.Plain)
+        {
+            text = listener.Said[word.Start..word.End];
+            listener.Guess(from, NameList.Quote(text), []);
+        }
+
+        return new(new Text(text));
     }
 
     private RelativeDay? Day(FieldType type)

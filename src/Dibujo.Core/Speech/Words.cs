@@ -22,6 +22,16 @@ internal static partial class Words
         ["shan't"] = ["shall", "not"],
         ["there's"] = ["there", "is"],
         ["it's"] = ["it", "is"],
+        ["dont"] = ["do", "not"],
+        ["doesnt"] = ["does", "not"],
+        ["isnt"] = ["is", "not"],
+        ["arent"] = ["are", "not"],
+        ["cant"] = ["can", "not"],
+        ["wont"] = ["will", "not"],
+        ["shouldnt"] = ["should", "not"],
+        ["mustnt"] = ["must", "not"],
+        ["hasnt"] = ["has", "not"],
+        ["wasnt"] = ["was", "not"],
     };
 
     /// <param name="text">What was typed.</param>

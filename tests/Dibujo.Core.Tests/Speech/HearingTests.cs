@@ -13,7 +13,7 @@ public class HearingTests
 
     [Theory]
     [InlineData("if crate needed, crate length is required", "While Crate needed is yes, require Crate length to move on.")]
-    [InlineData("when a crate is needed show crate length", "While Crate needed is yes, show Crate length.")]
+    [InlineData("when a crate is needed show crate length", "While Crate needed is yes, show Crate length; otherwise hide Crate length.")]
     [InlineData("show light limit only for paper and textiles", "While Material is one of Work on paper or Textile, show Light limit; otherwise hide Light limit.")]
     [InlineData("flight number is mandatory when the mode is air", "While Mode is Air, require Flight number to move on.")]
     [InlineData("hide the customs section unless mode is air or sea", "While Mode is none of Air or Sea, hide section Customs.")]

@@ -1,0 +1,71 @@
+using System.Collections.Frozen;
+using System.Collections.Immutable;
+
+namespace Dibujo.Core.Speech;
+
+/// <summary>The ways of saying each <see cref="Cue"/>, as <c>cues.txt</c> has them.</summary>
+internal static class CueBook
+{
+    /// <summary>Each way of saying something, by its first word.</summary>
+    private static readonly FrozenDictionary<string, ImmutableArray<Phrase>> ByFirstWord = Read();
+
+    /// <summary>Cues whose first word may be written with a slip: short words become others too easily.</summary>
+    private static readonly ImmutableArray<Phrase> Long = [.. ByFirstWord.Values.SelectMany(all => all).Where(phrase => phrase.Words is [{ Length: >= 6 }] or [{ Length: >= 6 }, _])];
+
+    /// <summary>One way of saying a cue.</summary>
+    internal readonly record struct Phrase(Cue Cue, ImmutableArray<string> Words);
+
+    /// <summary>Every cue that begins with that word of what was said, and how many words it takes.</summary>
+    internal static IEnumerable<(Cue Cue, int Length)> At(ImmutableArray<Word> words, int at) =>
+        ByFirstWord.TryGetValue(words[at].Text, out var phrases)
+            ? phrases.Where(phrase => IsSaid(phrase, words, at)).Select(phrase => (phrase.Cue, phrase.Words.Length))
+            : [];
+
+    /// <summary>Cues of two words, of which these are the first and the second.</summary>
+    internal static IEnumerable<Cue> Around(string first, string second) =>
+        ByFirstWord.TryGetValue(first, out var phrases) ? phrases.Where(phrase => phrase.Words.Length == 2 && phrase.Words[1] == second).Select(phrase => phrase.Cue) : [];
+
+    /// <summary>Cues of one word or two, the first of which differs from the word there by a slip; and how many words they take.</summary>
+    internal static IEnumerable<(Cue Cue, int Length)> Slipped(ImmutableArray<Word> words, int at)
+    {
+        var word = words[at].Text;
+        if (word.Length < 5 || ByFirstWord.ContainsKey(word) || Filler.IsCheap(word))
+        {
+            return [];
+        }
+
+        var next = at + 1 < words.Length ? words[at + 1].Text : "";
+        return Long.Where(phrase => (phrase.Words.Length == 1 || phrase.Words[1] == next) && Likenesses.IsSlip(word, phrase.Words[0])).Select(phrase => (phrase.Cue, phrase.Words.Length)).Distinct();
+    }
+
+    private static bool IsSaid(Phrase phrase, ImmutableArray<Word> words, int at)
+    {
+        if (at + phrase.Words.Length > words.Length)
+        {
+            return false;
+        }
+
+        for (var i = 1; i < phrase.Words.Length; i++)
+        {
+            if (words[at + i].Kind == WordKind.Quoted || words[at + i].Text != phrase.Words[i])
+            {
+                return false;
+            }
+        }
+
+        return words[at].Kind != WordKind.Quoted;
+    }
+
+    private static FrozenDictionary<string, ImmutableArray<Phrase>> Read()
+    {
+        using var stream = typeof(CueBook).Assembly.GetManifestResourceStream("cues.txt")!;
+        using var reader = new StreamReader(stream);
+        return reader.ReadToEnd().Split('\n').Where(line => line.Contains(": ", StringComparison.Ordinal) && line[0] != '#')
+            .SelectMany(line => Of(line, line.IndexOf(": ", StringComparison.Ordinal)))
+            .Distinct().GroupBy(phrase => phrase.Words[0], StringComparer.Ordinal)
+            .ToFrozenDictionary(group => group.Key, group => group.ToImmutableArray(), StringComparer.Ordinal);
+    }
+
+    private static IEnumerable<Phrase> Of(string line, int colon) =>
+        line[(colon + 2)..].Split(" | ").Select(said => new Phrase(Enum.Parse<Cue>(line[..colon], ignoreCase: true), [.. said.Trim().Split(' ')]));
+}

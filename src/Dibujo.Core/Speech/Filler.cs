@@ -1,0 +1,51 @@
+using System.Collections.Frozen;
+
+namespace Dibujo.Core.Speech;
+
+/// <summary>What it costs to pass over a word that is part of nothing.</summary>
+internal static class Filler
+{
+    /// <summary>From this on a word says something, and passing over it has to be told.</summary>
+    internal const double Content = 1.5;
+
+    /// <summary>Politeness, and words that join others and say nothing themselves.</summary>
+    private static readonly FrozenSet<string> Cheap = new[]
+    {
+        "please", "pls", "kindly", "could", "would", "you", "we", "i", "think", "really", "just", "actually", "also", "too", "then", "there", "it", "its", "they", "them", "their", "that", "this", "these", "those", "which", "who",
+        "people", "person", "user", "users", "somebody", "someone", "anybody", "anyone", "make", "let", "us", "me", "my", "our", "your", "he", "she", "his", "her", "one", "ones", "any", "some", "such", "so", "very", "quite",
+        "be", "is", "are", "was", "were", "been", "being", "has", "have", "had", "do", "does", "did", "will", "gets", "get", "become", "becomes", "of", "at", "in", "on", "by", "to", "for", "with", "as", "from", "into", "about",
+        "must", "should", "shall", "may", "can", "might", "sure", "possible", "great", "nice", "good", "idea", "way", "like", "want", "need", "needs", "always", "already", "yet", "again", "still", "now", "here", "right",
+        "field", "fields", "value", "values", "record", "records", "form", "box", "section", "entry", "case", "cases", "thing", "things", "hi", "hello", "thanks", "thank", "ok", "well", "same", "time", "whole", "all", "every", "each",
+        "exactly", "simply", "automatically", "first", "give", "given", "up", "out", "off", "back", "ever", "whatever", "what", "hereby", "basically", "obviously", "maybe", "perhaps", "choice",
+        "date", "day", "number", "name", "role", "stage", "item", "answer", "question", "both", "either", "rule", "new", "put", "go", "goes", "come", "comes", "see", "told", "mean", "means", "kind", "sort", "type", "seen", "set", "filled", "there's", "that's", "say", "says", "words", "word", "keep", "leave", "send", "sent", "travel", "travels", "ship", "shipped", "read", "eyes", "himself", "whether", "even", "everybody", "everyone", "ask", "asks", "themselves", "itself", "anyway", "certain", "certainly", "either", "own", "only", "happens", "happen", "starts", "start", "three",
+    }.ToFrozenSet(StringComparer.Ordinal);
+
+    /// <summary>Words that turn what is said into something else: they are never passed over lightly.</summary>
+    private static readonly FrozenSet<string> Turning = new[]
+    {
+        "not", "no", "never", "only", "unless", "except", "otherwise", "else", "nobody", "none", "neither", "nor", "without", "until", "but", "or", "if", "when", "while", "because", "since", "before", "after", "apart",
+    }.ToFrozenSet(StringComparer.Ordinal);
+
+    /// <summary>What records are called wherever loans and works are dealt with.</summary>
+    private static readonly string[] Records = ["loan", "loans", "job", "jobs", "object", "objects", "item", "items", "request", "requests", "work", "works", "piece", "pieces", "file", "files"];
+
+    /// <summary>Whether it says so little that it is no slip of a name.</summary>
+    internal static bool IsCheap(string word) => Cheap.Contains(word) || Turning.Contains(word);
+
+    /// <summary>What a record is called in a record type of that name: "the loan" is the record.</summary>
+    internal static IReadOnlySet<string> Own(string label) =>
+        Words.Of(label).Select(word => Stem.Of(word.Text.ToLowerInvariant())).SelectMany(stem => (string[])[stem, stem + "s", stem + "e", stem + "es"]).Concat(Records).ToFrozenSet(StringComparer.Ordinal);
+
+    /// <param name="word">The word.</param>
+    /// <param name="own">What a record is called in the record type: "the loan" is the record.</param>
+    internal static double Of(Word word, IReadOnlySet<string> own) => word.Kind switch
+    {
+        WordKind.Quoted or WordKind.Number or WordKind.Day or WordKind.Braced => 4,
+        WordKind.Mark => word.Text is "=" ? 0.3 : word.Text is "%" or "<" or ">" or ">=" or "<=" ? 1.6 : word.Text is "&" ? 0.8 : 0.12,
+        _ when Turning.Contains(word.Text) => 2.6,
+        _ when word.Text is "and" => 0.9,
+        _ when Cheap.Contains(word.Text) => 0.15,
+        _ when own.Contains(word.Text) => 0.2,
+        _ => 2.8,
+    };
+}

@@ -1,0 +1,109 @@
+using System.Collections.Immutable;
+using Dibujo.Core.Conditions;
+using Dibujo.Core.Forms;
+using Dibujo.Core.Records;
+using Dibujo.Core.Rules;
+
+namespace Dibujo.Core.Speech;
+
+/// <summary>What a stretch of the words may say: a name, a cue, or something made of several of these.</summary>
+internal abstract record Node
+{
+    /// <summary>How unlikely it is that its parts make this, besides what each of them costs.</summary>
+    internal double Cost { get; init; }
+
+    internal sealed record Said(Cue Cue) : Node;
+
+    /// <summary>Something with a word before it that joins it to what comes before.</summary>
+    internal sealed record Joined(Cue By, Node Of) : Node;
+
+    /// <summary>Elements that an effect acts on.</summary>
+    internal sealed record Targets(ImmutableArray<Element> Of, bool IsNegated = false) : Node;
+
+    /// <summary>What a condition looks at: several where the same is said of each.</summary>
+    internal sealed record Subjects(ImmutableArray<Subject> Of, bool IsAny = false, bool IsNegated = false) : Node;
+
+    internal sealed record Choices(Field Field, ImmutableArray<string> Keys, bool IsNegated = false) : Node;
+
+    /// <summary>Stages, moves, roles, people, workflows or forms.</summary>
+    internal sealed record Settings(Subject Subject, ImmutableArray<string> Keys, bool IsNegated = false) : Node;
+
+    /// <summary>A number, with the unit or the stretch of time that it counts.</summary>
+    internal sealed record Amount(decimal Number, string? Unit) : Node;
+
+    internal sealed record Range(Amount From, Amount To) : Node;
+
+    internal sealed record Quoted(string Text) : Node;
+
+    /// <summary>Something to compare with that is no plain value: a day, another field, a result.</summary>
+    internal sealed record Other(Comparand Comparand, bool IsAgo = false) : Node;
+
+    /// <summary>A test with what it compares with, whatever it will be asked of.</summary>
+    internal sealed record Tail(Test Test, ImmutableArray<Node> With, bool IsNegated = false) : Node;
+
+    /// <summary>Something that may be so; whether the subject is still to be found in what is acted on ("if it is blank").</summary>
+    internal sealed record Holds(Condition Condition) : Node;
+
+    /// <summary>A condition with its "if".</summary>
+    internal sealed record When(Condition Condition, bool IsOnly = false, bool IsElse = false) : Node;
+
+    /// <summary>What becomes of elements, said behind them.</summary>
+    internal sealed record State(ImmutableArray<Doing> Of, bool IsOnly = false) : Node;
+
+    /// <summary>Several things that are done to the same elements, said before them.</summary>
+    internal sealed record Verbs(ImmutableArray<Doing> Of) : Node;
+
+    /// <summary>What is done to elements, said before them.</summary>
+    internal sealed record Verb(Doing Of) : Node;
+
+    /// <summary>Effects; those on "it" have no targets yet. Where they need a condition of their own, with it.</summary>
+    internal sealed record Does(ImmutableArray<Effect> Effects, Condition? If = null, bool IsOnly = false) : Node;
+
+    /// <summary>The field that is given a value which comes later.</summary>
+    internal sealed record Given(string Field, Doing How) : Node;
+
+    /// <summary>The value that is given to a field which comes later.</summary>
+    internal sealed record Giving(Node Value, Doing How) : Node;
+
+    /// <summary>A subject of which it is said what it has to be, or must not be.</summary>
+    internal sealed record Bound(Subject Subject, bool IsForbidden) : Node;
+
+    /// <summary>The moves for which something is needed.</summary>
+    internal sealed record For(ImmutableArray<string> Moves) : Node;
+
+    /// <summary>Moves that are not to be made without something.</summary>
+    internal sealed record Stopped(ImmutableArray<string> Moves) : Node;
+
+    internal sealed record Words(string Text) : Node;
+
+    internal sealed record Without(ImmutableArray<Element> Of) : Node;
+
+    /// <summary>Another value for another case: "and 12 for a plinth".</summary>
+    internal sealed record Another(Node Value, Condition Condition) : Node;
+
+    /// <summary>Something that is said with emphasis and changes nothing: "not even the director".</summary>
+    internal sealed record Aside : Node;
+
+    /// <summary>What is so in all other cases; none for the opposite.</summary>
+    internal sealed record Else(ImmutableArray<Effect> Effects) : Node;
+
+    /// <summary>A whole rule.</summary>
+    internal sealed record Whole(ImmutableArray<Case> Cases, bool IsOnly = false) : Node;
+}
+
+/// <summary>What can be done to an element, before it is known to which.</summary>
+internal enum Doing
+{
+    Show,
+    Hide,
+    Require,
+    MakeOptional,
+    Lock,
+    Unlock,
+    Clear,
+    Reset,
+    Set,
+    Calculate,
+    Narrow,
+    Suggest,
+}

@@ -1,0 +1,277 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Dibujo.Core.Conditions;
+using Dibujo.Core.Forms;
+using Dibujo.Core.Notations;
+using Dibujo.Core.Records;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Values;
+
+namespace Dibujo.Core.Speech;
+
+/// <summary>What each stretch of the words may be by itself: a name, a cue, a number, a day, a person.</summary>
+internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionIndex names, Notation notation, IKnownNames known)
+{
+    private const int LongestName = 4;
+
+    private readonly List<Mention> mentions = [.. names.In(words)];
+
+    private static readonly Dictionary<string, decimal> Numerals = new(StringComparer.Ordinal)
+    {
+        ["zero"] = 0,
+        ["nought"] = 0,
+        ["nil"] = 0,
+        ["one"] = 1,
+        ["two"] = 2,
+        ["three"] = 3,
+        ["four"] = 4,
+        ["five"] = 5,
+        ["six"] = 6,
+        ["seven"] = 7,
+        ["eight"] = 8,
+        ["nine"] = 9,
+        ["ten"] = 10,
+        ["eleven"] = 11,
+        ["twelve"] = 12,
+        ["fifteen"] = 15,
+        ["twenty"] = 20,
+        ["thirty"] = 30,
+        ["forty"] = 40,
+        ["fifty"] = 50,
+        ["sixty"] = 60,
+        ["ninety"] = 90,
+        ["hundred"] = 100,
+        ["half"] = 0.5m,
+        ["dozen"] = 12,
+    };
+
+    private static readonly Dictionary<string, decimal> Times = new(StringComparer.Ordinal) { ["hundred"] = 100, ["thousand"] = 1000, ["million"] = 1_000_000, ["mio"] = 1_000_000, ["grand"] = 1000, ["dozen"] = 12 };
+
+    private static readonly HashSet<string> Spans = new(["day", "week", "month", "year"], StringComparer.Ordinal);
+
+    /// <summary>Every such stretch, with what it costs to take it so.</summary>
+    internal IEnumerable<(int Start, int End, Node Node, double Cost)> All()
+    {
+        for (var at = 0; at < words.Length; at++)
+        {
+            foreach (var (cue, length) in CueBook.At(words, at))
+            {
+                yield return (at, at + length, new Node.Said(cue), 0);
+                if (cue is Cue.Today)
+                {
+                    yield return (at, at + length, new Node.Other(new RelativeDay(0)), 0);
+                }
+                else if (cue is Cue.EverythingAbout && at + length < words.Length && names.About(words[at + length].Text) is { IsEmpty: false } about)
+                {
+                    yield return (at, at + length + 1, new Node.Targets(about), 0);
+                }
+                else if (cue is Cue.Everything)
+                {
+                    yield return (at, at + length, new Node.Targets([Element.Record]), 0.1);
+                }
+            }
+
+            // "Take them away": what is done to it stands between the two words of the verb.
+            if (at + 2 < words.Length && words[at + 1].Text is "it" or "them" or "this" or "that")
+            {
+                foreach (var cue in CueBook.Around(words[at].Text, words[at + 2].Text))
+                {
+                    yield return (at, at + 1, new Node.Said(cue), 0);
+                    yield return (at + 1, at + 3, new Node.Said(Cue.Itself), 0);
+                }
+            }
+
+            foreach (var one in Single(at).Concat(Freely(at)))
+            {
+                yield return one;
+            }
+        }
+
+        foreach (var mention in mentions)
+        {
+            foreach (var node in Of(mention))
+            {
+                yield return (mention.Start, mention.End, node.Cost == 0 ? node : node with { Cost = 0 }, mention.Cost + node.Cost);
+            }
+        }
+    }
+
+    private IEnumerable<(int Start, int End, Node Node, double Cost)> Single(int at)
+    {
+        var word = words[at];
+        switch (word.Kind)
+        {
+            case WordKind.Quoted:
+                yield return (at, at + 1, new Node.Quoted(word.Text), 0);
+                break;
+            case WordKind.Day:
+                foreach (var day in word.Others.IsDefaultOrEmpty ? [word.Text] : word.Others.Prepend(word.Text))
+                {
+                    yield return (at, at + 1, new Node.Other(new Literal(new Text(day))), 0);
+                }
+
+                break;
+            default:
+                foreach (var amount in Amounts(at))
+                {
+                    yield return amount;
+                }
+
+                foreach (var (cue, length) in CueBook.Slipped(words, at))
+                {
+                    yield return (at, at + length, new Node.Said(cue), 0.4);
+                }
+
+                for (var length = 1; length <= LongestName && at + length <= words.Length; length++)
+                {
+                    var name = said[word.Start..words[at + length - 1].End];
+                    if (char.IsUpper(name[0]) || length == 1)
+                    {
+                        foreach (var account in known.PeopleCalled(name))
+                        {
+                            // What is the name of something here is no person.
+                            if (!mentions.Exists(mention => mention.Start == at && mention.End == at + length && mention.Cost < 0.2))
+                            {
+                                yield return (at, at + length, new Node.Settings(new PersonSubject(), [account]), 0);
+                            }
+                        }
+                    }
+                }
+
+                break;
+        }
+    }
+
+    private IEnumerable<(int Start, int End, Node Node, double Cost)> Amounts(int at)
+    {
+        var end = at;
+        while (end < words.Length && Comparison.Unit(words[end].Text) == "money")
+        {
+            end++;
+        }
+
+        decimal? read = null;
+        if (end < words.Length && words[end].Kind == WordKind.Number && AmountReader.Read(words[end].Text, notation, 28) is [var amount])
+        {
+            // Who writes 50.000 means thousands more often than three digits after the point.
+            read = words[end].Text is [.., '.', _, _, _] said && !said.Contains(',', StringComparison.Ordinal) ? decimal.Parse(said.Replace(".", "", StringComparison.Ordinal), CultureInfo.InvariantCulture) : amount.Amount;
+            end++;
+            // "50 000": what is written in groups.
+            while (end < words.Length && words[end] is { Kind: WordKind.Number, Text: { Length: 3 } group } && words[end].Start == words[end - 1].End + 1 && group.All(char.IsAsciiDigit) && read is >= 1 and < 1000)
+            {
+                read = (read * 1000) + int.Parse(group, CultureInfo.InvariantCulture);
+                end++;
+            }
+        }
+        else if (end == at && Numerals.TryGetValue(words[at].Text, out var numeral))
+        {
+            read = numeral;
+            end++;
+        }
+        else if (end == at && Spans.Contains(words[at].Text))
+        {
+            // Articles are not words here: "within a week".
+            yield return (at, at + 1, new Node.Amount(1, Comparison.Unit(words[at].Text)), 0.1);
+        }
+
+        if (read is not { } number)
+        {
+            yield break;
+        }
+
+        if (end < words.Length && Times.TryGetValue(words[end].Text, out var times))
+        {
+            number *= times;
+            end++;
+        }
+
+        yield return (at, end, new Node.Amount(number, null), 0);
+        if (end < words.Length && words[end].Kind != WordKind.Quoted && Comparison.Unit(words[end].Text) is var unit && (unit != words[end].Text || unit is "days" or "weeks" or "months" or "years" or "lux" or "%" or "cm" or "kg" or "m" or "money"))
+        {
+            yield return (at, end + 1, new Node.Amount(number, unit), -0.05);
+            if (unit == "%" && end + 1 < words.Length && words[end + 1].Text == "of")
+            {
+                yield return (at, end + 1, new Node.Amount(number, unit), -0.05);
+            }
+        }
+    }
+
+    /// <summary>"Remind them to tape the glass", "because it is dry there": words of one's own without quotation marks.</summary>
+    private IEnumerable<(int Start, int End, Node Node, double Cost)> Freely(int at)
+    {
+        foreach (var (cue, length) in CueBook.At(words, at).Where(one => one.Cue is Cue.Tell or Cue.Warn or Cue.Suggest || (one.Cue == Cue.Saying && words[at].Text == "because")))
+        {
+            var from = at + length;
+            while (from < words.Length && words[from].Text is "that" or "to" or "about" or ":" or "them" or "people" or "user")
+            {
+                from++;
+            }
+
+            if (cue != Cue.Saying && from == at + length && words[from - 1].Text != "that")
+            {
+                continue;
+            }
+
+            for (var end = from + 2; end <= words.Length && !CueBook.At(words, end - 2).Any(one => one.Cue is Cue.If or Cue.OnlyIf or Cue.Unless); end++)
+            {
+                if (!IsEnd(end) || words.Skip(from).Take(end - from).Any(word => word.Kind == WordKind.Quoted))
+                {
+                    continue;
+                }
+
+                var text = said[words[from].Start..words[end - 1].End];
+                text = char.ToUpperInvariant(text[0]) + text[1..] + ".";
+                if (cue == Cue.Saying)
+                {
+                    yield return (at, end, new Node.Words(text), 0.4);
+                }
+                else if (cue != Cue.Suggest)
+                {
+                    yield return (at, end, new Node.Does([new Message(cue == Cue.Warn ? Severity.Warning : Severity.Note, text)]), 1.1);
+                }
+            }
+        }
+    }
+
+    private bool IsEnd(int at) => at == words.Length || words[at].Text is "." or "!" or "," or ";" || CueBook.At(words, at).Any(one => one.Cue is Cue.If or Cue.OnlyIf or Cue.Unless);
+
+    private static IEnumerable<Node> Of(Mention mention)
+    {
+        switch (mention.Thing)
+        {
+            case Thing.Field field:
+                if (mention.IsAnswered is { } answer)
+                {
+                    if (answer && field.Element is { } asked)
+                    {
+                        // "It must say whether damage was found."
+                        yield return new Node.Targets([asked]) { Cost = 0.3 };
+                    }
+
+                    if (field.Of.Type is YesNoType && field.Element is { Kind: ElementKind.Field })
+                    {
+                        yield return new Node.Holds(new Clause(field.Subject, Test.Is) { Comparands = [new Literal(new YesNo(answer))] });
+                    }
+                }
+                else
+                {
+                    yield return new Node.Subjects([field.Subject]);
+                    if (field.Element is { } element)
+                    {
+                        yield return new Node.Targets([element]);
+                    }
+                }
+
+                break;
+            case Thing.Place place:
+                yield return new Node.Targets([place.Element]);
+                break;
+            case Thing.Choice choice:
+                yield return new Node.Choices(choice.Of, [choice.Key]);
+                break;
+            case Thing.Setting setting:
+                yield return new Node.Settings(setting.Of, [setting.Key]);
+                break;
+        }
+    }
+}

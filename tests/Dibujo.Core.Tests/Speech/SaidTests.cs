@@ -1,0 +1,102 @@
+using System.Text.RegularExpressions;
+using Dibujo.Core.Notations;
+using Dibujo.Core.Packs;
+using Dibujo.Core.Rules;
+using Dibujo.Core.Speech;
+
+namespace Dibujo.Core.Tests.Speech;
+
+/// <summary>Rules in the ways in which offices talk, with what each means: <c>said.tsv</c> beside this file. "ASK" is where only a question is right.</summary>
+public sealed partial class SaidTests
+{
+    private static readonly KnownPeople People = new([("ada", "Ada Penhallow"), ("lorenz", "Lorenz Vahl"), ("rosa", "Rosa Okkema")]);
+
+    private static readonly Row[] Rows = [.. File.ReadLines(Checkout.Path("tests", "Dibujo.Core.Tests", "Speech", "said.tsv"))
+        .Select(line => line.Split('\t')).Select(parts => new Row(PackOf(parts[1]), parts[2], parts[3].Split(" || ")))];
+
+    private sealed record Row(Pack Pack, string Said, string[] Meant);
+
+    /// <summary>What is not understood is asked for; nothing is taken for something else.</summary>
+    [Fact]
+    public void Nine_in_ten_are_understood_and_none_is_taken_for_something_else()
+    {
+        var heard = Rows.Select(row => (Row: row, Sentence: Heard(row))).ToList();
+
+        Assert.Empty(heard.Where(one => one.Sentence is not null && !IsMeant(one.Row, one.Sentence)).Select(one => $"{one.Row.Said} → {one.Sentence}"));
+        var rules = heard.Where(one => one.Row.Meant is not ["ASK"]).ToList();
+        Assert.True(rules.Count(one => one.Sentence is not null) * 10 >= rules.Count * 9, string.Join('\n', rules.Where(one => one.Sentence is null).Select(one => one.Row.Said)));
+    }
+
+    /// <summary>A word that turns a sentence round, a number or a quotation never goes without a trace.</summary>
+    [Fact]
+    public void Without_a_word_that_counts_another_rule_is_heard_or_it_is_asked()
+    {
+        var lost = new List<string>();
+        foreach (var row in Rows)
+        {
+            var whole = Heard(row);
+            foreach (Match word in Counting().Matches(row.Said))
+            {
+                var without = row with { Said = row.Said.Remove(word.Index, word.Length) };
+                if (whole is not null && Heard(without) == whole && Told(without).IsEmpty)
+                {
+                    lost.Add($"{row.Said}: without “{word.Value}” still {whole}");
+                }
+            }
+        }
+
+        Assert.Empty(lost);
+    }
+
+    [Fact]
+    public void A_sentence_means_the_same_whatever_other_rules_there_are() => Assert.All(Rows, row => Assert.Equal(
+        Hearing.Of(row.Said, row.Pack.RecordType, [], new Rule("r", ""), null, People).Sentence,
+        Hearing.Of(row.Said, row.Pack.RecordType, row.Pack.Rules, new Rule("r", ""), null, People).Sentence));
+
+    [Fact]
+    public void To_show_what_rests_shown_is_to_show_it_only_then_and_it_is_said()
+    {
+        var heard = Hearing.Of("When there's a needed by date the details should appear", PackOf("gallery-works").RecordType, [], new Rule("r", ""));
+
+        Assert.Equal("While Needed by is filled in, show Details; otherwise hide Details.", heard.Sentence);
+        Assert.Contains(heard.Guesses, guess => guess.Meant.StartsWith("only while", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void A_name_is_one_of_those_who_are_there_or_is_asked_for()
+    {
+        var type = PackOf("object-loan").RecordType;
+
+        Assert.Contains("“rosa”", Hearing.Of("Rosa Okkema can't see the fee", type, [], new Rule("r", ""), null, People).Sentence, StringComparison.Ordinal);
+        Assert.Null(Hearing.Of("Mallory Grue can't see the fee", type, [], new Rule("r", ""), null, People).Sentence);
+        Assert.Null(Hearing.Of("if requested by is Mallory, hide the fee", type, [], new Rule("r", ""), null, People).Sentence);
+    }
+
+    [Fact]
+    public void What_is_not_understood_is_named()
+    {
+        var heard = Hearing.Of("If the climate class is B, the light limit must be filled in", PackOf("object-loan").RecordType, [], new Rule("r", ""));
+
+        Assert.Null(heard.Rule);
+        Assert.Contains("climate", heard.Question?.Said ?? heard.Misunderstanding!.Message, StringComparison.Ordinal);
+    }
+
+    private static Pack PackOf(string key) => PackFile.Read(File.ReadAllBytes(Checkout.Path("src", "Dibujo.Server", "Demo", $"{key}.pack.json"))).Pack!;
+
+    private static string? Heard(Row row) => Hearing.Of(row.Said, row.Pack.RecordType, [], new Rule("r", ""), null, People).Sentence;
+
+    private static System.Collections.Immutable.ImmutableArray<Guess> Told(Row row) => Hearing.Of(row.Said, row.Pack.RecordType, [], new Rule("r", ""), null, People).Guesses;
+
+    /// <summary>People are told by their accounts here; “…” stands for any words.</summary>
+    private static bool IsMeant(Row row, string sentence) => row.Meant.Any(meant =>
+    {
+        var named = meant.Replace("Lorenz Vahl", "lorenz", StringComparison.Ordinal).Replace("Rosa Okkema", "rosa", StringComparison.Ordinal);
+        return named.Contains("“…”", StringComparison.Ordinal) ? Quotations().Replace(sentence, "“…”") == named : sentence == named;
+    });
+
+    [GeneratedRegex("“[^”]*”", RegexOptions.None, 1000)]
+    private static partial Regex Quotations();
+
+    [GeneratedRegex("""\b(not|no|never|only|unless|except|otherwise|nobody|neither|or)\b|\d+|"[^"]*"|n't\b""", RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture, 1000)]
+    private static partial Regex Counting();
+}
