@@ -1,4 +1,4 @@
-import { Button, Combobox, Textarea, useCombobox } from '@mantine/core';
+import { Button, Combobox, Kbd, Textarea, useCombobox } from '@mantine/core';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
 import type { Rule, SentenceOffer } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
@@ -138,6 +138,15 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
               } else if (event.key === 'Enter' && combobox.getSelectedOptionIndex() < 0) {
                 event.preventDefault();
                 void make();
+              } else if (event.altKey && /^Digit[1-9]$/.test(event.code)) {
+                // A sentence that is offered, by its number.
+                const question = isCurrent ? heard.hearing.question : null;
+                const option =
+                  question && isWhole(question, text) ? question.options[Number(event.code.slice(5)) - 1] : undefined;
+                if (option) {
+                  event.preventDefault();
+                  say(option.text);
+                }
               } else if (event.key === 'Escape') {
                 event.preventDefault();
                 if (combobox.getSelectedOptionIndex() >= 0) {
@@ -200,13 +209,24 @@ function Understood({ heard: { text, hearing }, isRefused, isEditing, onMake, on
       )}
       {question && (
         <div className={classes.question} data-question>
-          What is “{question.said}”?
-          <Choices choices={question.options} onPick={(by) => onReplace(question.start, question.end, by)} />
+          {isWhole(question, text) ? (
+            <>
+              {question.said === text
+                ? 'Which of these is meant?'
+                : `“${question.said}” is not understood. Is one of these meant?`}
+              <Readings question={question} onPick={(by) => onReplace(question.start, question.end, by)} />
+            </>
+          ) : (
+            <>
+              What is “{question.said}”?
+              <Choices choices={question.options} onPick={(by) => onReplace(question.start, question.end, by)} />
+            </>
+          )}
         </div>
       )}
       {guesses.map((guess) => (
         <div key={`${guess.start}-${guess.end}-${guess.meant}`} className={classes.guess} data-guess>
-          “{text.slice(guess.start, guess.end)}” is taken for <b>{guess.meant}</b>
+          {isWhole(guess, text) ? 'This' : `“${text.slice(guess.start, guess.end)}”`} is taken for <b>{guess.meant}</b>
           {guess.others.length > 0 && (
             <>
               , not
@@ -239,6 +259,23 @@ function Understood({ heard: { text, hearing }, isRefused, isEditing, onMake, on
     </div>
   );
 }
+
+/** Whether it is about all that was said. */
+const isWhole = ({ start, end }: { start: number; end: number }, text: string) => start === 0 && end >= text.length;
+
+/** Whole sentences that may be meant, each with the key that takes it. */
+const Readings = ({ question, onPick }: { question: NonNullable<Hearing['question']>; onPick: (text: string) => void }) => (
+  <ol className={classes.readings} aria-label="What may be meant">
+    {question.options.map((option, i) => (
+      <li key={option.text}>
+        <Button size="compact-xs" variant="default" className={classes.reading} onClick={() => onPick(option.text)}>
+          {option.label}
+        </Button>
+        <Kbd>Alt {i + 1}</Kbd>
+      </li>
+    ))}
+  </ol>
+);
 
 const Choices = ({ choices, onPick }: { choices: Wordage[]; onPick: (text: string) => void }) =>
   choices.map((choice) => (
