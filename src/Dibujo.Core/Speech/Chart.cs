@@ -8,11 +8,11 @@ namespace Dibujo.Core.Speech;
 /// </summary>
 internal sealed class Chart
 {
-    private const int MostOfAKind = 4;
-    private const int Most = 16;
+    private const int MostOfAKind = 3;
+    private const int Most = 12;
 
     /// <summary>What costs so much more than the likeliest of a stretch is dropped.</summary>
-    private const double Beam = 3.2;
+    private const double Beam = 2.8;
 
     private readonly List<Entry>[,] cells;
     private readonly double[] skips;

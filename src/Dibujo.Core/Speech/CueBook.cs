@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Collections.Frozen;
 using System.Collections.Immutable;
 
@@ -11,6 +12,9 @@ internal static class CueBook
 
     /// <summary>Cues whose first word may be written with a slip: short words become others too easily.</summary>
     private static readonly ImmutableArray<Phrase> Long = [.. ByFirstWord.Values.SelectMany(all => all).Where(phrase => phrase.Words is [{ Length: >= 6 }] or [{ Length: >= 6 }, _])];
+
+    /// <summary>What each word was found to be a slip of: all but the last are said again at each key.</summary>
+    private static readonly ConcurrentDictionary<string, ImmutableArray<Phrase>> Slips = new(StringComparer.Ordinal);
 
     /// <summary>One way of saying a cue.</summary>
     internal readonly record struct Phrase(Cue Cue, ImmutableArray<string> Words);
@@ -34,8 +38,14 @@ internal static class CueBook
             return [];
         }
 
+        var like = Slips.GetOrAdd(word, said => [.. Long.Where(phrase => Likenesses.IsSlip(said, phrase.Words[0]))]);
+        if (Slips.Count > 2000)
+        {
+            Slips.Clear();
+        }
+
         var next = at + 1 < words.Length ? words[at + 1].Text : "";
-        return Long.Where(phrase => (phrase.Words.Length == 1 || phrase.Words[1] == next) && Likenesses.IsSlip(word, phrase.Words[0])).Select(phrase => (phrase.Cue, phrase.Words.Length)).Distinct();
+        return like.Where(phrase => phrase.Words.Length == 1 || phrase.Words[1] == next).Select(phrase => (phrase.Cue, phrase.Words.Length)).Distinct();
     }
 
     private static bool IsSaid(Phrase phrase, ImmutableArray<Word> words, int at)

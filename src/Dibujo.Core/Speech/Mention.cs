@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using Dibujo.Core.Conditions;
@@ -50,6 +51,15 @@ internal sealed class MentionIndex
     private readonly List<(Thing Thing, string[] Words, double Extra)> names = [];
     private readonly IReadOnlySet<string> own;
 
+    /// <summary>Each word of a name, with its stem and where it stands in which names.</summary>
+    private readonly Dictionary<string, (string Stem, List<(int Name, int Place)> Places)> vocabulary = new(StringComparer.Ordinal);
+
+    private readonly ConcurrentDictionary<string, Dictionary<int, List<(int Place, double Cost)>>> kept = new(StringComparer.Ordinal);
+
+    private const int MostKept = 2000;
+
+    private static readonly Dictionary<int, List<(int Place, double Cost)>> Nothing = [];
+
     private MentionIndex(RecordType type)
     {
         var lexicon = Lexicon.Of(type);
@@ -95,6 +105,20 @@ internal sealed class MentionIndex
         {
             Add(new Thing.Setting(new WorkflowSubject(), workflow.Key), Words.Of(workflow.Label).Select(word => word.Text.ToLowerInvariant()), 0);
         }
+
+        Index();
+    }
+
+    private void Index()
+    {
+        for (var name = 0; name < names.Count; name++)
+        {
+            for (var place = 0; place < names[name].Words.Length; place++)
+            {
+                var word = names[name].Words[place];
+                (vocabulary.TryGetValue(word, out var known) ? known : vocabulary[word] = (Stem.Of(word), [])).Places.Add((name, place));
+            }
+        }
     }
 
     internal static MentionIndex Of(RecordType type) => Made.GetValue(type, made => new(made));
@@ -109,29 +133,7 @@ internal sealed class MentionIndex
     /// <summary>Every stretch of the words that may name something.</summary>
     internal IEnumerable<Mention> In(ImmutableArray<Word> words)
     {
-        // How each word is like each word of a name is asked once: most are like none.
-        var like = new Dictionary<int, List<(int Place, double Cost)>>[words.Length];
-        for (var at = 0; at < words.Length; at++)
-        {
-            like[at] = [];
-            if (words[at].Kind is WordKind.Quoted or WordKind.Braced)
-            {
-                continue;
-            }
-
-            for (var name = 0; name < names.Count; name++)
-            {
-                for (var place = 0; place < names[name].Words.Length; place++)
-                {
-                    // "Could" is no slip for "mould".
-                    if (Stem.Distance(words[at].Text, names[name].Words[place]) is { } cost && (cost < 0.1 || !Filler.IsCheap(words[at].Text)))
-                    {
-                        (like[at].TryGetValue(name, out var places) ? places : like[at][name] = []).Add((place, cost));
-                    }
-                }
-            }
-        }
-
+        var like = words.Select(word => word.Kind is WordKind.Quoted or WordKind.Braced ? Nothing : Like(word.Text)).ToArray();
         for (var start = 0; start < words.Length; start++)
         {
             foreach (var name in like[start].Keys)
@@ -142,6 +144,34 @@ internal sealed class MentionIndex
                 }
             }
         }
+    }
+
+    /// <summary>Where the word could stand in each name. Kept, since all but the last word are said again at each key.</summary>
+    private Dictionary<int, List<(int Place, double Cost)>> Like(string word)
+    {
+        if (kept.Count > MostKept)
+        {
+            kept.Clear();
+        }
+
+        return kept.GetOrAdd(word, said =>
+        {
+            var found = new Dictionary<int, List<(int Place, double Cost)>>();
+            var stem = Stem.Of(said);
+            foreach (var (meant, (its, places)) in vocabulary)
+            {
+                // "Could" is no slip for "mould".
+                if (Stem.Distance(said, stem, meant, its) is { } cost && (cost < 0.1 || !Filler.IsCheap(said)))
+                {
+                    foreach (var (name, place) in places)
+                    {
+                        (found.TryGetValue(name, out var others) ? others : found[name] = []).Add((place, cost));
+                    }
+                }
+            }
+
+            return found;
+        });
     }
 
     private IEnumerable<Mention> From(int start, int name, ImmutableArray<Word> words, Dictionary<int, List<(int Place, double Cost)>>[] like)

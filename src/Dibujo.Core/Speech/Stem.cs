@@ -34,7 +34,10 @@ internal static class Stem
     /// How far a word that was said is from one of a name: 0 for the same, more for another form, for a slip, for a word that begins alike;
     /// null where it is another word.
     /// </summary>
-    internal static double? Distance(string said, string meant)
+    internal static double? Distance(string said, string meant) => Distance(said, Of(said), meant, Of(meant));
+
+    /// <summary>As the other, of words whose stems are known.</summary>
+    internal static double? Distance(string said, string one, string meant, string other)
     {
         if (said == meant)
         {
@@ -46,7 +49,6 @@ internal static class Stem
             return null;
         }
 
-        var (one, other) = (Of(said), Of(meant));
         if (one == other)
         {
             return 0.05;

@@ -271,7 +271,7 @@ const Readings = ({ question, onPick }: { question: NonNullable<Hearing['questio
         <Button size="compact-xs" variant="default" className={classes.reading} onClick={() => onPick(option.text)}>
           {option.label}
         </Button>
-        <Kbd>Alt {i + 1}</Kbd>
+        <Kbd className={classes.key}>Alt {i + 1}</Kbd>
       </li>
     ))}
   </ol>
