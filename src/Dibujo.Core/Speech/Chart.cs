@@ -24,7 +24,12 @@ internal sealed class Chart
     /// <param name="Node">What it says.</param>
     /// <param name="Cost">The sum of all that makes it unlikely.</param>
     /// <param name="Unheard">A bit for each word in it that stands for nothing and should.</param>
-    internal readonly record struct Entry(Node Node, double Cost, ulong Unheard);
+    internal readonly record struct Entry(Node Node, double Cost, ulong Unheard)
+    {
+        internal uint Kind { get; } = Neighbours.KindOf(Node);
+
+        internal uint After { get; } = Neighbours.AfterOf(Node);
+    }
 
     /// <param name="seeds">What stretches are by themselves.</param>
     /// <param name="skips">What it costs to pass over each word.</param>
@@ -70,6 +75,11 @@ internal sealed class Chart
             {
                 foreach (var right in cells[between, to])
                 {
+                    if ((left.After & right.Kind) == 0)
+                    {
+                        continue;
+                    }
+
                     foreach (var made in combine(left.Node, right.Node))
                     {
                         Add(cell, new(made.Cost == 0 ? made : made with { Cost = 0 }, left.Cost + right.Cost + made.Cost, left.Unheard | right.Unheard));

@@ -10,18 +10,18 @@ namespace Dibujo.Core.Speech;
 internal static class Coherence
 {
     /// <summary>Those among them whose names have most in common; all where none has anything.</summary>
-    internal static IReadOnlyList<T> Closest<T>(ImmutableArray<T> all, Func<T, Rule> ruleOf, RecordType type)
+    internal static IReadOnlyList<T> Closest<T>(ImmutableArray<T> all, Func<T, ImmutableArray<Case>> casesOf, RecordType type)
     {
         if (all.Length < 2)
         {
             return all;
         }
 
-        var common = all.Select(one => Common(ruleOf(one), type)).ToList();
+        var common = all.Select(one => Common(casesOf(one), type)).ToList();
         return [.. all.Where((_, at) => common[at] == common.Max())];
     }
 
-    private static int Common(Rule rule, RecordType type) => rule.Cases.Sum(@case =>
+    private static int Common(ImmutableArray<Case> cases, RecordType type) => cases.Sum(@case =>
     {
         var acted = @case.Effects.SelectMany(effect => effect switch
         {

@@ -1,30 +1,46 @@
-using System.Text.Json;
 using Dibujo.Core.Conditions;
-using Dibujo.Core.Json;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Speech;
 
-/// <summary>What a rule says without the order in which it says it: two of the same shape mean the same.</summary>
+/// <summary>What cases say without the order in which they say it: two of the same shape mean the same.</summary>
 internal static class Shape
 {
-    internal static string Of(Rule rule) => string.Join(" / ", rule.Cases.Select(@case => $"{Of(@case.While)}: {string.Join(" & ", @case.Effects.SelectMany(Of).Order(StringComparer.Ordinal))}"));
+    internal static string Of(IEnumerable<Case> cases) => string.Join(" / ", cases.Select(@case => $"{Of(@case.While)}: {Sorted(@case.Effects.SelectMany(Of))}"));
 
     private static string Of(Condition? condition) => condition switch
     {
-        Group group => $"{group.Quantifier}({string.Join(", ", group.Members.Select(Of).Order(StringComparer.Ordinal))})",
-        Clause clause => $"{JsonSerializer.Serialize(clause.Subject, CoreJson.Default.Subject)} {clause.Test} {string.Join(", ", Ordered(clause))}",
+        Group group => $"{group.Quantifier}({Sorted(group.Members.Select(Of))})",
+        Clause { Comparands: var compared } clause => $"{Of(clause.Subject)} {clause.Test} {(clause.Test.Shape() == TestShape.Many ? Sorted(compared.Select(Of)) : string.Join(' ', compared.Select(Of)))}",
         _ => "always",
     };
 
-    private static IEnumerable<string> Ordered(Clause clause)
+    private static string Of(Subject subject) => subject switch
     {
-        var compared = clause.Comparands.Select(one => JsonSerializer.Serialize(one, CoreJson.Default.Comparand));
-        return clause.Test.Shape() == TestShape.Many ? compared.Order(StringComparer.Ordinal) : compared;
-    }
+        FieldSubject field => $"{field.Field}.{field.Part}.{field.Saved}",
+        LinkedSubject linked => $"{string.Join('>', linked.Via)}>{linked.Field}.{linked.Part}",
+        _ => subject.GetType().Name,
+    };
+
+    private static string Of(Comparand comparand) => comparand switch
+    {
+        Literal { Value: var value } => $"“{value.Plain}”",
+        SubjectComparand { Subject: var subject } => Of(subject),
+        _ => comparand.ToString(),
+    };
 
     /// <summary>One for each element that an effect acts on.</summary>
-    private static IEnumerable<string> Of(Effect effect) => effect is StateEffect state
-        ? state.Targets.Select(target => JsonSerializer.Serialize<Effect>(state with { Targets = [target] }, CoreJson.Default.Effect))
-        : [JsonSerializer.Serialize(effect, CoreJson.Default.Effect)];
+    private static IEnumerable<string> Of(Effect effect) => effect switch
+    {
+        Require require => require.Targets.Select(target => $"require {target} {require.Level} {require.Message} {Sorted(require.Moves)}"),
+        Hide hide => hide.Targets.Select(target => $"hide {target} {hide.Value}"),
+        StateEffect state => state.Targets.Select(target => $"{state.GetType().Name} {target}"),
+        SetValue set => [$"set {set.Field} {Of(set.To)}"],
+        Calculate calculate => [$"calculate {calculate.Field} {Of(calculate.From)}"],
+        Narrow narrow => [$"narrow {narrow.Field} {Sorted(narrow.Options)}"],
+        Suggest suggest => [$"suggest {suggest.Field} {Of(suggest.Value)} {suggest.Reason}"],
+        _ => [effect.ToString()],
+    };
+
+    private static string Sorted(IEnumerable<string> parts) => string.Join(" & ", parts.Order(StringComparer.Ordinal));
 }

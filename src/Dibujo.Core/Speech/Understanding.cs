@@ -22,6 +22,10 @@ internal static class Understanding
 
     private const int MostWords = 60;
 
+    /// <summary>How many sentences are offered where none was understood, and at most where several are about as likely.</summary>
+    private const int MostOffered = 2;
+    private const int MostNear = 9;
+
     internal static Hearing Of(string said, RecordType type, Rule like, Notation notation, IKnownNames known)
     {
         var words = Trimmed(Words.Of(said, notation));
@@ -41,52 +45,61 @@ internal static class Understanding
         var chart = new Chart(
             seeds.All(),
             [.. words.Select(word => Filler.Of(word, own) is var skip && skip < Filler.Content && names.IsName(word.Text) && !own.Contains(word.Text) ? Filler.Content : skip)],
-            (left, right) => conditions.Of(left, right).Concat(effects.Of(left, right)).Concat(rules.Of(left, right)),
+            (left, right) => Together(conditions.Of(left, right), effects.Of(left, right), rules.Of(left, right)),
             node => conditions.ByItself(node).Concat(EffectGrammar.ByItself(node)));
         var shapes = new HashSet<string>(StringComparer.Ordinal);
         var found = new List<Meaning>();
-        foreach (var entry in chart.Whole)
+        foreach (var entry in chart.Whole.OrderBy(entry => entry.Cost))
         {
-            if (Finished(entry.Node, rules) is not var (cases, isTaken))
+            // What is much less likely than two that are known is never offered.
+            if (found.Count >= MostOffered && entry.Cost > found[^1].Cost + 1)
             {
-                continue;
+                break;
             }
 
-            if (shapes.Add(Shape.Of(like with { Cases = cases })))
+            if (Finished(entry.Node, rules) is var (cases, isTaken) && shapes.Add(Shape.Of(cases)))
             {
-                var rule = like with { Where = null, Table = null, Cases = Worded(cases, type, like) };
-                var sentence = Sentence.Plain(Sentence.Of(rule, type));
-                found.Add(new(rule, sentence, entry.Cost + (entry.Node is Node.Does ? Bare(cases) : 0), entry.Unheard, isTaken));
+                found.Add(new(cases, entry.Cost + (entry.Node is Node.Does ? Bare(cases) : 0), entry.Unheard, isTaken));
             }
         }
 
         found.Sort((one, other) => one.Cost.CompareTo(other.Cost));
-        return Answer(said, type, words, found);
+        return Answer(said, type, words, found, cases => like with { Where = null, Table = null, Cases = Worded(cases, type, like) });
     }
 
-    private static Hearing Answer(string said, RecordType type, ImmutableArray<Word> words, List<Meaning> found)
+    private static Hearing Answer(string said, RecordType type, ImmutableArray<Word> words, List<Meaning> found, Func<ImmutableArray<Case>, Rule> ruleOf)
     {
         if (found is not [var best, ..])
         {
             return new(null, null, [], null, null);
         }
 
+        string SentenceOf(Meaning meaning) => Sentence.Plain(Sentence.Of(ruleOf(meaning.Cases), type));
         if (best.Unheard == 0 && best.Cost <= Unlikely + (words.Length * UnlikelyOfAWord))
         {
-            var near = Coherence.Closest([.. found.Where(one => one.Unheard == 0 && one.Cost - best.Cost < Near)], one => one.Rule, type);
+            var near = Coherence.Closest([.. found.Where(one => one.Unheard == 0 && one.Cost - best.Cost < Near)], one => one.Cases, type);
             return near.Count == 1
-                ? new(near[0].Rule, near[0].Sentence, near[0].IsTakenAsOnly ? [new(0, said.Length, "only while, since otherwise it is so at rest", [])] : [], null, null)
-                : new(null, null, [], Asked(said, said, near.Select(one => one.Sentence)), null);
+                ? new(ruleOf(near[0].Cases), SentenceOf(near[0]), near[0].IsTakenAsOnly ? [new(0, said.Length, "only while, since otherwise it is so at rest", [])] : [], null, null)
+                : new(null, null, [], Asked(said, said, near.Take(MostNear).Select(SentenceOf)), null);
         }
 
         var unheard = Enumerable.Range(0, words.Length).Where(at => (best.Unheard >> Math.Min(at, 63) & 1) == 1).Select(at => words[at]).ToList();
         var missed = unheard.Count == 0 ? said : string.Join(" … ", unheard.Select(word => said[word.Start..word.End]));
         return found.Count > 1 && unheard.Count < 4
-            ? new(null, null, [], Asked(said, missed, found.Take(2).Select(one => one.Sentence)), null)
+            ? new(null, null, [], Asked(said, missed, found.Take(MostOffered).Select(SentenceOf)), null)
             : new(null, null, [], null, new(unheard.Count == 0 ? 0 : unheard[0].Start, unheard.Count == 0
-                ? $"Is this meant: {best.Sentence} Say it in other words."
-                : $"“{missed}” is not understood. Without it: {best.Sentence}", []));
+                ? $"Is this meant: {SentenceOf(best)} Say it in other words."
+                : $"“{missed}” is not understood. Without it: {SentenceOf(best)}", []));
     }
+
+    /// <summary>All of three, of which most are none.</summary>
+    private static IEnumerable<Node> Together(IEnumerable<Node> one, IEnumerable<Node> other, IEnumerable<Node> third) =>
+        IsNone(one) ? IsNone(other) ? third : IsNone(third) ? other : other.Concat(third)
+        : IsNone(other) ? IsNone(third) ? one : one.Concat(third)
+        : IsNone(third) ? one.Concat(other)
+        : one.Concat(other).Concat(third);
+
+    private static bool IsNone(IEnumerable<Node> nodes) => nodes is Node[] { Length: 0 };
 
     private static Question Asked(string said, string about, IEnumerable<string> sentences) =>
         new(0, said.Length, about, [.. sentences.Select(sentence => new Wordage(sentence, sentence))]);
@@ -106,12 +119,11 @@ internal static class Understanding
     /// <summary>What holds always is seldom what somebody says: a value, or a need for a move, may be.</summary>
     private static double Bare(ImmutableArray<Case> cases) => cases[0].Effects.All(effect => effect is Calculate or SetValue or Require { Moves.IsEmpty: false } or Require { Level: Requirement.ToSave } or ResetValue) ? 0.2 : 1;
 
-    /// <param name="Rule">The rule.</param>
-    /// <param name="Sentence">Its canonical sentence.</param>
+    /// <param name="Cases">What the rule says; messages may have no words yet.</param>
     /// <param name="Cost">How unlikely it is.</param>
     /// <param name="Unheard">A bit for each word of content that stands for nothing in it.</param>
     /// <param name="IsTakenAsOnly">Whether showing what rests shown was taken for showing it only then.</param>
-    private sealed record Meaning(Rule Rule, string Sentence, double Cost, ulong Unheard, bool IsTakenAsOnly);
+    private sealed record Meaning(ImmutableArray<Case> Cases, double Cost, ulong Unheard, bool IsTakenAsOnly);
 
     private static (ImmutableArray<Case> Cases, bool IsTakenAsOnly)? Finished(Node node, RuleGrammar rules)
     {
