@@ -104,6 +104,7 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Node.Said(Cue.Both or Cue.Neither) said, Node.Holds { Condition: Group { Quantifier: not Quantifier.NoneOf } group }) => Costly(0.2, [new Node.Holds(said.Cue == Cue.Both ? group : new Group(Quantifier.NoneOf, group.Members))]),
         (Node.Said(var opener), Node.Holds holds) when Openers.Contains(opener) => Opened(opener, holds.Condition),
         (Node.Said(Cue.If or Cue.Only or Cue.OnlyIf or Cue.Comma) said, Node.When when) => Costly(said.Cue == Cue.Comma ? 0.05 : 0, [when with { IsOnly = when.IsOnly || said.Cue is Cue.Only or Cue.OnlyIf }]),
+        (Node.Holds { Condition: Clause { Subject: RoleSubject or PersonSubject } } who, Node.Said(Cue.Only)) => [new Node.When(who.Condition, IsOnly: true)],
         (Node.When when, Node.Said(Cue.Only)) => [when with { IsOnly = true }],
         (Node.When one, Node.When other) when !other.IsElse => Costly(0.15, [new Node.When(All(one.Condition, other.Condition), one.IsOnly || other.IsOnly, one.IsElse)]),
         (Node.When one, Node.Joined(Cue.And or Cue.But or Cue.Comma, Node.When other)) when !other.IsElse => Costly(0.1, [new Node.When(All(one.Condition, other.Condition), one.IsOnly || other.IsOnly, one.IsElse)]),

@@ -110,4 +110,5 @@ internal enum Cue
     Polite,
     NotEven,
     IfThere,
+    IsSet,
 }

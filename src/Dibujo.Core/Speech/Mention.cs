@@ -80,7 +80,7 @@ internal sealed class MentionIndex
                     FieldSubject { Part: { } part } => Element.Part(field.Key, part),
                     _ => null,
                 };
-                Add(new Thing.Field(field, name.Thing, element), name.Words, name.Thing is FieldSubject { Part: null } ? 0 : 0.1);
+                Add(new Thing.Field(field, name.Thing, element), name.Words, name.Thing is FieldSubject { Part: null } ? 0 : name.Thing is LinkedSubject ? 0.2 : 0.1);
             }
         }
 
