@@ -60,6 +60,20 @@ internal sealed class Lexicon
     /// <summary>Whether a name is only that of something retired: it is understood, and not offered.</summary>
     internal bool IsRetired(string name) => retired.Contains(name);
 
+    /// <summary>How an element rests.</summary>
+    internal Rest RestOf(Element element)
+    {
+        var tabs = Type.Forms.SelectMany(form => form.Tabs);
+        return element.Kind switch
+        {
+            ElementKind.Field => Type.Find(element.Key)?.Rest,
+            ElementKind.Section => tabs.SelectMany(tab => tab.Sections).FirstOrDefault(section => section.Key == element.Key)?.Rest,
+            ElementKind.Tab => tabs.FirstOrDefault(tab => tab.Key == element.Key)?.Rest,
+            ElementKind.Form => Type.Forms.FirstOrDefault(form => form.Key == element.Key)?.Rest,
+            _ => null,
+        } ?? Rest.Ordinary;
+    }
+
     internal static Lexicon Of(RecordType type) => Made.GetValue(type, made => new(made));
 
     /// <summary>The choices of that type.</summary>

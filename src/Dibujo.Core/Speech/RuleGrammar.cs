@@ -198,19 +198,5 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
             : [];
     }
 
-    /// <summary>How an element rests.</summary>
-    internal Rest RestOf(Element element)
-    {
-        var tabs = lexicon.Type.Forms.SelectMany(form => form.Tabs);
-        return element.Kind switch
-        {
-            ElementKind.Field => lexicon.Type.Find(element.Key)?.Rest,
-            ElementKind.Section => tabs.SelectMany(tab => tab.Sections).FirstOrDefault(section => section.Key == element.Key)?.Rest,
-            ElementKind.Tab => tabs.FirstOrDefault(tab => tab.Key == element.Key)?.Rest,
-            ElementKind.Form => lexicon.Type.Forms.FirstOrDefault(form => form.Key == element.Key)?.Rest,
-            _ => null,
-        } ?? Rest.Ordinary;
-    }
-
     private static IEnumerable<Node> Costly(double more, IEnumerable<Node> nodes) => ConditionGrammar.Costly(more, nodes);
 }

@@ -255,8 +255,8 @@ internal sealed class RuleListener
     /// <summary>Showing what is shown anyway does nothing, so it is taken as "only while", and said so.</summary>
     private bool TakenAsOnly(ImmutableArray<Effect> done)
     {
-        var isIdle = done.Any(effect => effect is Show { Targets: var shown } && shown.All(target => RestOf(target).Visibility == Visibility.Shown))
-            || done.Any(effect => effect is Unlock { Targets: var opened } && opened.All(target => RestOf(target).Access == Access.Open));
+        var isIdle = done.Any(effect => effect is Show { Targets: var shown } && shown.All(target => lexicon.RestOf(target).Visibility == Visibility.Shown))
+            || done.Any(effect => effect is Unlock { Targets: var opened } && opened.All(target => lexicon.RestOf(target).Access == Access.Open));
         if (isIdle)
         {
             var at = listener.At;
@@ -296,18 +296,5 @@ internal sealed class RuleListener
     {
         listener.TookAny(",", ":");
         listener.TookAny("then", "we", "please");
-    }
-
-    private Rest RestOf(Element element)
-    {
-        var tabs = lexicon.Type.Forms.SelectMany(form => form.Tabs);
-        return element.Kind switch
-        {
-            ElementKind.Field => lexicon.Type.Find(element.Key)?.Rest,
-            ElementKind.Section => tabs.SelectMany(tab => tab.Sections).FirstOrDefault(section => section.Key == element.Key)?.Rest,
-            ElementKind.Tab => tabs.FirstOrDefault(tab => tab.Key == element.Key)?.Rest,
-            ElementKind.Form => lexicon.Type.Forms.FirstOrDefault(form => form.Key == element.Key)?.Rest,
-            _ => null,
-        } ?? Rest.Ordinary;
     }
 }

@@ -57,7 +57,7 @@ internal static class Understanding
                 break;
             }
 
-            if (Finished(entry.Node, rules) is var (cases, isTaken) && shapes.Add(Shape.Of(cases)))
+            if (Finished(entry.Node, lexicon) is var (cases, isTaken) && shapes.Add(Shape.Of(cases)))
             {
                 found.Add(new(cases, entry.Cost + (entry.Node is Node.Does ? Bare(cases) : 0), entry.Unheard, isTaken));
             }
@@ -125,7 +125,7 @@ internal static class Understanding
     /// <param name="IsTakenAsOnly">Whether showing what rests shown was taken for showing it only then.</param>
     private sealed record Meaning(ImmutableArray<Case> Cases, double Cost, ulong Unheard, bool IsTakenAsOnly);
 
-    private static (ImmutableArray<Case> Cases, bool IsTakenAsOnly)? Finished(Node node, RuleGrammar rules)
+    private static (ImmutableArray<Case> Cases, bool IsTakenAsOnly)? Finished(Node node, Lexicon lexicon)
     {
         switch (node)
         {
@@ -133,14 +133,14 @@ internal static class Understanding
                 if (cases is [{ While: not null } only])
                 {
                     // To show what rests shown is to show it only then.
-                    var shown = only.Effects.OfType<Show>().Where(show => show.Targets.All(target => rules.RestOf(target).Visibility == Visibility.Shown)).ToList();
+                    var shown = only.Effects.OfType<Show>().Where(show => show.Targets.All(target => lexicon.RestOf(target).Visibility == Visibility.Shown)).ToList();
                     var otherwise = OnlyWhile.Otherwise(isOnly ? only.Effects : [.. shown]);
                     return otherwise.IsEmpty ? (cases, false) : ([only, new(otherwise)], !isOnly);
                 }
 
                 return (cases, false);
             case Node.Does { If: { } condition } does:
-                return Complete(does) ? Finished(new Node.Whole([new(does.Effects, condition)], does.IsOnly), rules) : null;
+                return Complete(does) ? Finished(new Node.Whole([new(does.Effects, condition)], does.IsOnly), lexicon) : null;
             case Node.Does does:
                 return Complete(does) ? ([new(does.Effects)], false) : null;
             default:
