@@ -78,7 +78,7 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         // "We want sensitivity filled in."
         (Node.Targets targets, Node.Said(Cue.Filled)) => Costly(0.45, Done([Doing.Require], targets.Of)),
         (Node.Said(Cue.Modal or Cue.Require), Node.Does { Effects: [Require, ..] } does) => Costly(-0.2, [does]),
-        (Node.Said(Cue.Not), Node.Does { If: null, Effects: [StateEffect { Targets.IsEmpty: false } state] } does) when left is Node.Said && Undone(state) is { } undone => Costly(0.3, [does with { Effects = [undone] }]),
+        (Node.Said(Cue.Not), Node.Does { If: null, Effects: [StateEffect { Targets.IsEmpty: false } state] } does) when Undone(state) is { } undone => Costly(0.3, [does with { Effects = [undone] }]),
         // How strongly, for what, with which words.
         (Node.Does does, Node.Said(Cue.ToSave)) when IsRequiring(does) => [Requiring(does, require => require with { Level = Requirement.ToSave })],
         (Node.Does does, Node.Said(Cue.ToMoveOn)) when IsRequiring(does) => [does],

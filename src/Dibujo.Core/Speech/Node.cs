@@ -90,20 +90,3 @@ internal abstract record Node
     /// <summary>A whole rule.</summary>
     internal sealed record Whole(ImmutableArray<Case> Cases, bool IsOnly = false) : Node;
 }
-
-/// <summary>What can be done to an element, before it is known to which.</summary>
-internal enum Doing
-{
-    Show,
-    Hide,
-    Require,
-    MakeOptional,
-    Lock,
-    Unlock,
-    Clear,
-    Reset,
-    Set,
-    Calculate,
-    Narrow,
-    Suggest,
-}

@@ -29,7 +29,6 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
         (Node.Holds { Condition: Clause { Subject: RoleSubject or PersonSubject } } holds, Node.Does does) => Costly(0.1, Made(new(holds.Condition), does)),
         (Node.Holds holds, Node.Does does) => Costly(0.4, Made(new(holds.Condition), does)),
         (Node.Does { Effects: [Message, ..] } does, Node.Holds holds) => Costly(0.4, Made(new(holds.Condition), does)),
-        (Node.Holds { Condition: Clause { Subject: RoleSubject or PersonSubject } } holds, Node.Verb) => [],
         // In a telegram: "sensitivity high => remarks!".
         (Node.Holds holds, Node.Joined(Cue.Then, Node.Targets targets)) => Costly(0.7, Made(new(holds.Condition), new([new Require(targets.Of)]))),
         (Node.Targets targets, Node.When { IsOnly: false, Condition: Clause { Subject: RoleSubject or PersonSubject } } when) => Costly(1.3, Made(when, new([new Show(targets.Of)]))),

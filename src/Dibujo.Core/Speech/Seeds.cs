@@ -189,10 +189,6 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
         if (end < words.Length && words[end].Kind != WordKind.Quoted && Comparison.Unit(words[end].Text) is var unit && (unit != words[end].Text || unit is "days" or "weeks" or "months" or "years" or "lux" or "%" or "cm" or "kg" or "m" or "money"))
         {
             yield return (at, end + 1, new Node.Amount(number, unit), -0.05);
-            if (unit == "%" && end + 1 < words.Length && words[end + 1].Text == "of")
-            {
-                yield return (at, end + 1, new Node.Amount(number, unit), -0.05);
-            }
         }
     }
 

@@ -1,0 +1,250 @@
+using System.Collections.Concurrent;
+using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
+using Dibujo.Core.Conditions;
+using Dibujo.Core.Forms;
+using Dibujo.Core.Records;
+
+namespace Dibujo.Core.Speech;
+
+/// <summary>All names of a record type, for finding them in what is said.</summary>
+internal sealed class MentionIndex
+{
+    /// <summary>What a name is not told by, and what may stand between its words.</summary>
+    private static readonly HashSet<string> Small = new(
+        ["of", "for", "on", "in", "by", "to", "from", "and", "or", "with", "as", "at", "is", "are", "was", "were", "been", "has", "have", "be", "not", "no", "than", "before", "after", "it", "its", "my", "their", "our", "&", "what", "where", "when", "who", "how", "why", "last", "next", "first"],
+        StringComparer.Ordinal);
+
+    private static readonly HashSet<string> Verbs = new(["is", "are", "was", "were", "been", "has", "have"], StringComparer.Ordinal);
+
+    private static readonly Dictionary<ElementKind, string[]> KindWords = new()
+    {
+        [ElementKind.Section] = ["section", "sections", "group", "block", "part", "fields"],
+        [ElementKind.Tab] = ["tab", "tabs", "page", "pages"],
+        [ElementKind.Form] = ["form", "forms", "sheet"],
+    };
+
+    private static readonly ConditionalWeakTable<RecordType, MentionIndex> Made = [];
+
+    private readonly List<(Thing Thing, string[] Words, double Extra)> names = [];
+    private readonly IReadOnlySet<string> own;
+
+    /// <summary>Each word of a name, with its stem and where it stands in which names.</summary>
+    private readonly Dictionary<string, (string Stem, List<(int Name, int Place)> Places)> vocabulary = new(StringComparer.Ordinal);
+
+    private readonly ConcurrentDictionary<string, Dictionary<int, List<(int Place, double Cost)>>> kept = new(StringComparer.Ordinal);
+
+    private const int MostKept = 2000;
+
+    private static readonly Dictionary<int, List<(int Place, double Cost)>> Nothing = [];
+
+    private MentionIndex(RecordType type)
+    {
+        var lexicon = Lexicon.Of(type);
+        own = Filler.Own(type.Label);
+        foreach (var name in lexicon.Subjects.Names)
+        {
+            var field = name.Thing switch
+            {
+                FieldSubject { Field: var key } => type.Find(key),
+                LinkedSubject { Via: [var key] } => type.Find(key),
+                _ => null,
+            };
+            if (field is { Retired: false })
+            {
+                Element? element = name.Thing switch
+                {
+                    FieldSubject { Part: null } => Element.Field(field.Key),
+                    FieldSubject { Part: { } part } => Element.Part(field.Key, part),
+                    _ => null,
+                };
+                Add(new Thing.Field(field, name.Thing, element), name.Words, name.Thing is FieldSubject { Part: null } ? 0 : name.Thing is LinkedSubject ? 0.2 : 0.1);
+            }
+        }
+
+        foreach (var name in lexicon.Targets.Names.Where(name => name.Thing.Kind is ElementKind.Section or ElementKind.Tab or ElementKind.Form))
+        {
+            Add(new Thing.Place(name.Thing), name.Words, 0);
+        }
+
+        foreach (var field in type.Fields.Where(field => !field.Retired && field.Type is IOffersOptions))
+        {
+            foreach (var option in ((IOffersOptions)field.Type).Options.Where(option => !option.Retired))
+            {
+                Add(new Thing.Choice(field, option.Key), Words.Of(option.Label).Select(word => word.Text.ToLowerInvariant()), 0);
+            }
+        }
+
+        Settings(new StageSubject(), lexicon.Stages);
+        Settings(new RoleSubject(), lexicon.Roles);
+        Settings(new MoveSubject(), lexicon.Moves);
+        Settings(new FormSubject(), lexicon.Forms);
+        foreach (var workflow in type.Workflows)
+        {
+            Add(new Thing.Setting(new WorkflowSubject(), workflow.Key), Words.Of(workflow.Label).Select(word => word.Text.ToLowerInvariant()), 0);
+        }
+
+        Index();
+    }
+
+    private void Index()
+    {
+        for (var name = 0; name < names.Count; name++)
+        {
+            for (var place = 0; place < names[name].Words.Length; place++)
+            {
+                var word = names[name].Words[place];
+                (vocabulary.TryGetValue(word, out var known) ? known : vocabulary[word] = (Stem.Of(word), [])).Places.Add((name, place));
+            }
+        }
+    }
+
+    internal static MentionIndex Of(RecordType type) => Made.GetValue(type, made => new(made));
+
+    /// <summary>Every field in whose name such a word stands.</summary>
+    internal ImmutableArray<Element> About(string word) =>
+        [.. names.Where(name => name.Thing is Thing.Field { Element.Kind: ElementKind.Field } && name.Words.Any(one => Stem.Distance(word, one) < 0.1)).Select(name => ((Thing.Field)name.Thing).Element!.Value)];
+
+    /// <summary>Whether that word is the whole name of a choice, a stage or the like.</summary>
+    internal bool IsName(string word) => names.Exists(name => name.Words is [var only] && only == word);
+
+    /// <summary>Every stretch of the words that may name something.</summary>
+    internal IEnumerable<Mention> In(ImmutableArray<Word> words)
+    {
+        var like = words.Select(word => word.Kind is WordKind.Quoted or WordKind.Braced ? Nothing : Like(word.Text)).ToArray();
+        for (var start = 0; start < words.Length; start++)
+        {
+            foreach (var name in like[start].Keys)
+            {
+                foreach (var mention in From(start, name, words, like))
+                {
+                    yield return mention;
+                }
+            }
+        }
+    }
+
+    /// <summary>Where the word could stand in each name. Kept, since all but the last word are said again at each key.</summary>
+    private Dictionary<int, List<(int Place, double Cost)>> Like(string word)
+    {
+        if (kept.Count > MostKept)
+        {
+            kept.Clear();
+        }
+
+        return kept.GetOrAdd(word, said =>
+        {
+            var found = new Dictionary<int, List<(int Place, double Cost)>>();
+            var stem = Stem.Of(said);
+            foreach (var (meant, (its, places)) in vocabulary)
+            {
+                // "Could" is no slip for "mould".
+                if (Stem.Distance(said, stem, meant, its) is { } cost && (cost < 0.1 || !Filler.IsCheap(said)))
+                {
+                    foreach (var (name, place) in places)
+                    {
+                        (found.TryGetValue(name, out var others) ? others : found[name] = []).Add((place, cost));
+                    }
+                }
+            }
+
+            return found;
+        });
+    }
+
+    private IEnumerable<Mention> From(int start, int name, ImmutableArray<Word> words, Dictionary<int, List<(int Place, double Cost)>>[] like)
+    {
+        var (thing, called, extra) = names[name];
+        var taken = new List<int>();
+        var (cost, between, verb, denied) = (extra, 0.0, false, false);
+        var passed = 0;
+        for (var at = start; at < words.Length && at < start + called.Length + 3; at++)
+        {
+            if (like[at].TryGetValue(name, out var places) && places.Where(one => !taken.Contains(one.Place)).OrderBy(one => one.Cost).ThenBy(one => Math.Abs(one.Place - taken.Count)).ToList() is [var best, ..])
+            {
+                cost += best.Cost + (taken.Count > 0 && best.Place < taken[^1] ? 0.15 : 0) + between;
+                (between, passed) = (0, 0);
+                taken.Add(best.Place);
+                if (Missing(called, taken) is { } missing)
+                {
+                    bool? isAnswered = missing > 0 ? null : denied ? false : verb ? true : null;
+                    var isOwn = (missing > 0 || thing is Thing.Place) && Enumerable.Range(start, at + 1 - start).All(i => own.Contains(words[i].Text) || Small.Contains(words[i].Text));
+                    foreach (var mention in WithKind(new(start, at + 1, cost + missing + (isOwn ? thing is Thing.Place ? 0.3 : 0.8 : 0), thing, denied && missing > 0 ? null : isAnswered), words))
+                    {
+                        yield return mention;
+                    }
+                }
+            }
+            else if (taken.Count > 0 && passed < 2 && Small.Contains(words[at].Text))
+            {
+                passed++;
+                between += words[at].Text is "and" or "or" ? 0.6 : 0.05;
+                verb |= Verbs.Contains(words[at].Text);
+                denied |= words[at].Text is "not" or "no";
+            }
+            else
+            {
+                yield break;
+            }
+        }
+    }
+
+    /// <summary>What it costs that words of the name are left out; null where those that are there tell nothing.</summary>
+    private static double? Missing(string[] called, List<int> taken)
+    {
+        if (taken.Count == called.Length)
+        {
+            return 0;
+        }
+
+        if (taken.All(place => Small.Contains(called[place])))
+        {
+            return null;
+        }
+
+        var left = Enumerable.Range(0, called.Length).Where(place => !taken.Contains(place)).Sum(place => Small.Contains(called[place]) ? 0.05 : 0.2);
+        return 0.2 + Math.Min(left, 0.6);
+    }
+
+    /// <summary>A place with its kind before or behind it, and what a setting is called by; a form as a place and as a setting.</summary>
+    private static IEnumerable<Mention> WithKind(Mention mention, ImmutableArray<Word> words)
+    {
+        string[] kinds = mention.Thing switch
+        {
+            Thing.Place { Element.Kind: var kind } => KindWords[kind],
+            Thing.Setting { Of: StageSubject } => ["stage", "stages", "phase"],
+            Thing.Setting { Of: RoleSubject } => ["role", "roles", "people", "staff"],
+            Thing.Setting { Of: WorkflowSubject } => ["workflow"],
+            Thing.Setting { Of: FormSubject } => ["form", "forms"],
+            Thing.Setting { Of: MoveSubject } => ["move"],
+            _ => ["field", "fields", "box"],
+        };
+        bool IsKind(int at) => at >= 0 && at < words.Length && kinds.Contains(words[at].Text, StringComparer.Ordinal);
+        // What is called by its kind is meant, though a field has that name.
+        if (IsKind(mention.End))
+        {
+            yield return mention with { End = mention.End + 1, Cost = Math.Max(0, mention.Cost - 0.1) };
+        }
+
+        var before = mention.Start > 0 && words[mention.Start - 1].Text is "for" or "of" or "about" or "called" or "on" ? 2 : 1;
+        if (mention.Thing is not Thing.Field and not Thing.Choice && IsKind(mention.Start - before))
+        {
+            yield return mention with { Start = mention.Start - before, Cost = Math.Max(0, mention.Cost - 0.1) };
+        }
+
+        if (mention.Thing is not Thing.Setting { Of: WorkflowSubject or FormSubject })
+        {
+            yield return mention.Thing is Thing.Place ? mention with { Cost = mention.Cost + 0.25 } : mention;
+        }
+    }
+
+    private void Settings(Subject subject, NameIndex<string> index)
+    {
+        foreach (var name in index.Names)
+        {
+            Add(new Thing.Setting(subject, name.Thing), name.Words, 0);
+        }
+    }
+
+    private void Add(Thing thing, IEnumerable<string> words, double extra) => names.Add((thing, [.. words.Where(word => word != Sentences.Names.Step)], extra));
+}
