@@ -32,6 +32,9 @@ internal static class Filler
     /// <summary>Whether it says so little that it is no slip of a name.</summary>
     internal static bool IsCheap(string word) => Cheap.Contains(word) || Turning.Contains(word);
 
+    /// <summary>Whether it turns what is said into something else, as "not" and "if" do.</summary>
+    internal static bool IsTurning(string word) => Turning.Contains(word);
+
     /// <summary>What a record is called in a record type of that name: "the loan" is the record.</summary>
     internal static IReadOnlySet<string> Own(string label) =>
         Words.Of(label).Select(word => Stem.Of(word.Text.ToLowerInvariant())).SelectMany(stem => (string[])[stem, stem + "s", stem + "e", stem + "es"]).Concat(Records).ToFrozenSet(StringComparer.Ordinal);

@@ -85,11 +85,14 @@ internal static class Understanding
 
         var unheard = Enumerable.Range(0, words.Length).Where(at => (best.Unheard >> Math.Min(at, 63) & 1) == 1).Select(at => words[at]).ToList();
         var missed = unheard.Count == 0 ? said : string.Join(" … ", unheard.Select(word => said[word.Start..word.End]));
-        return found.Count > 1 && unheard.Count < 4
+        // What leaves out a word such as "if" or "not" says something else, and is not offered.
+        return found.Count > 1 && unheard.Count < 4 && !unheard.Exists(word => Filler.IsTurning(word.Text))
             ? new(null, null, [], Asked(said, missed, found.Take(MostOffered).Select(SentenceOf)), null)
             : new(null, null, [], null, new(unheard.Count == 0 ? 0 : unheard[0].Start, unheard.Count == 0
                 ? $"Is this meant: {SentenceOf(best)} Say it in other words."
-                : $"“{missed}” is not understood. Without it: {SentenceOf(best)}", []));
+                : unheard.Exists(word => Filler.IsTurning(word.Text))
+                    ? $"“{missed}” is not understood."
+                    : $"“{missed}” is not understood. Without it: {SentenceOf(best)}", []));
     }
 
     /// <summary>All of three, of which most are none.</summary>
