@@ -36,7 +36,7 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
     internal IEnumerable<Node> Of(Node left, Node right) => (left, right) switch
     {
         (Node.Said(var cue), Node.Said(var next)) when !(next is Cue.InPast && cue is Cue.Itself or Cue.If or Cue.Once) => Cues(cue, next),
-        (Node.Subjects one, Node.Joined(Cue.And or Cue.Or or Cue.Comma or Cue.Nor, Node.Subjects other) joined) when one.Of.Length + other.Of.Length <= 5 && !other.IsNegated =>
+        (Node.Subjects one, Node.Joined(Cue.And or Cue.Or or Cue.Comma or Cue.Nor, Node.Subjects other) joined) when one.Of.Length + other.Of.Length <= 5 && !other.IsNegated && !one.Of.Intersect(other.Of).Any() =>
             [one with { Of = one.Of.AddRange(other.Of), IsAny = joined.By == Cue.Or || one.IsAny }],
         (Node.Choices one, Node.Joined(Cue.And or Cue.Or or Cue.Comma or Cue.Nor, Node.Choices other)) when ReferenceEquals(one.Field, other.Field) && one.IsNegated == other.IsNegated =>
             [one with { Keys = [.. one.Keys.Union(other.Keys)] }],
@@ -55,7 +55,7 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Node.Subjects subjects, Node.Said(Cue.InPast or Cue.InFuture) said) => Each(subjects, subject => comparison.Of(subject, ToPast(said.Cue))),
         // "No room", "missing valuer"; an answer that is not yes.
         (Node.Said(Cue.No or Cue.Without or Cue.Blank), Node.Subjects subjects) => Lacking(subjects),
-        (Node.Said(Cue.For), Node.Subjects subjects) => Costly(0.5, Stated(subjects, Cue.Filled)),
+        (Node.Said(Cue.For), Node.Subjects subjects) => Costly(0.9, Stated(subjects, Cue.Filled)),
         (Node.Said(Cue.Changed), Node.Subjects subjects) => Costly(0.1, Stated(subjects, Cue.Changed)),
         (Node.Said(Cue.IfThere), Node.Subjects { IsNegated: false } subjects) when subjects.Of.All(one => TypeOf(one) is not YesNoType) =>
             Costly(0.1, Stated(subjects, Cue.Filled).OfType<Node.Holds>().Select(holds => new Node.When(holds.Condition))),
@@ -74,6 +74,10 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Node.Settings { Subject: PersonSubject } person, Node.Subjects { Of: [var subject] }) => Costly(0.2, Set(subject, person)),
         (Node.Holds holds, Node.When { IsOnly: false, IsElse: false } when) => Costly(0.25, [new Node.Holds(All(holds.Condition, when.Condition))]),
         (Node.Subjects subjects, Node.Tail tail) => Each(subjects, subject => comparison.Of(subject, tail)),
+        (Node.Measured measured, Node.Amount amount) => Costly(0.25, Made(comparison.Of(measured.Subject, new Node.Tail(measured.Test, [amount])))),
+        (Node.Subjects { Of: [var subject] }, Node.Measured measured) when measured.Subject == subject => Costly(-0.3, [measured]),
+        (Node.Said(Cue.Be), Node.Measured) => [right],
+        (Node.Said(Cue.Not), Node.Measured measured) => [measured with { Test = Opposite(measured.Test) }],
         // "A fee of zero", "longer than two metres": what is measured comes first or last.
         (Node.Subjects { Of: [var subject] }, Node.Amount amount) => Costly(0.15, Made(comparison.Of(subject, new Node.Tail(Test.Is, [amount])))),
         (Node.Tail tail, Node.Subjects { Of: [var subject] }) => Costly(0.5, Made(comparison.Of(subject, tail))),
@@ -85,6 +89,7 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Node.Said(Cue.Once), Node.Settings { Subject: StageSubject, IsNegated: false } stage) => [new Node.When(Setting(stage, Test.FromOn)), new Node.Holds(Setting(stage, Test.FromOn))],
         (Node.Said(Cue.Includes), Node.Subjects subjects) => [subjects],
         (Node.Said(Cue.Not), Node.When { IsOnly: false, IsElse: false } when) => Costly(0.1, [new Node.When(Comparison.Broken(when.Condition))]),
+        (Node.When { Condition: Clause { Subject: StageSubject, Test: Test.FromOn } }, Node.Said(Cue.Onward)) => [left],
         (Node.Settings { Subject: StageSubject, IsNegated: false } stage, Node.Said(Cue.Onward or Cue.OrMore)) => [new Node.Holds(Setting(stage, Test.FromOn))],
         (Node.Holds { Condition: Clause { Subject: StageSubject, Test: Test.Is or Test.FromOn } clause }, Node.Said(Cue.Onward or Cue.OrMore)) => [new Node.Holds(clause with { Test = Test.FromOn })],
         (Node.Amount amount, Node.Said(Cue.OrMore)) => [new Node.Tail(Test.AtLeast, [amount])],
@@ -98,7 +103,8 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Node.Amount { Unit: "%" } amount, Node.Joined(Cue.For, Node.Subjects { Of: [FieldSubject { Part: null, Saved: false } subject] })) =>
             [new Node.Other(new ExpressionComparand(string.Create(CultureInfo.InvariantCulture, $"{subject.Field} * {amount.Number / 100}")))],
         (Node.Amount amount, Node.Tail { Test: Test.Before or Test.After, IsNegated: false, With: [Node.Other { Comparand: SubjectComparand { Subject: var subject } }] } tail)
-            when Comparison.After(amount, subject, tail.Test == Test.After ? '+' : '-') is { } day => [new Node.Other(day)],
+            when Comparison.After(amount, subject, tail.Test == Test.After ? '+' : '-') is { } day => [new Node.Other(day), .. Around(amount, subject, tail.Test)],
+        (Node.Said(Cue.For or Cue.Within or Cue.Last) said, Node.During during) => Costly(said.Cue == Cue.For ? 0.6 : 0, [new Node.When(during.Condition)]),
         (Node.Said(Cue.Not or Cue.No), Node.Holds holds) => Costly(0.3, [new Node.Holds(Negation.Of(holds.Condition))]),
         (Node.Holds one, Node.Joined joined) => Together(one.Condition, joined),
         (Node.Said(Cue.Both or Cue.Neither) said, Node.Holds { Condition: Group { Quantifier: not Quantifier.NoneOf } group }) => Costly(0.2, [new Node.Holds(said.Cue == Cue.Both ? group : new Group(Quantifier.NoneOf, group.Members))]),
@@ -122,9 +128,32 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         Node.Settings settings => Costly(0.3, [new Node.Holds(Setting(settings, Test.Is))]),
         Node.Subjects { Of: [var subject], IsNegated: false } when TypeOf(subject) is YesNoType => Costly(0.45, Stated((Node.Subjects)node, Cue.Yes)),
         Node.Amount amount => Costly(0.25, [new Node.Tail(Test.Is, [amount])]),
+        Node.Tail { With: [Node.Amount or Node.Range, ..] } tail => OfOnly(tail),
         Node.Other { Comparand: not SubjectComparand } other => Costly(0.3, [new Node.Tail(Test.Is, [other])]),
         _ => [],
     };
+
+    private static Test Opposite(Test test) => test == Test.MoreThan ? Test.AtMost : Test.AtLeast;
+
+    /// <summary>"More than 500 kg": what else could be so heavy, where only one or two can be counted in that unit.</summary>
+    private IEnumerable<Node> OfOnly(Node.Tail tail)
+    {
+        var unit = (tail.With[0] as Node.Amount)?.Unit;
+        var counted = measured.Where(field => field.Type is MoneyType ? unit == "money" : ((NumberType)field.Type).Unit is null == unit is null).Select(field => comparison.Of(new FieldSubject(field.Key), tail)).OfType<Condition>().Take(3).ToList();
+        return counted.Count is 1 or 2 ? Costly(counted.Count == 1 ? 0.6 : 0.95, counted.Select(one => new Node.Holds(one))) : [];
+    }
+
+    /// <summary>"The two weeks before the visit": the day is so near.</summary>
+    private IEnumerable<Node> Around(Node.Amount amount, Subject subject, Test test)
+    {
+        if (TypeOf(subject) is DateType && Comparison.FromToday(amount, test == Test.Before ? 1 : -1) is { } day)
+        {
+            Comparand today = new RelativeDay(0);
+            yield return new Node.During(new Clause(subject, Test.Between) { Comparands = test == Test.Before ? [today, day] : [day, today] });
+        }
+    }
+
+    private readonly ImmutableArray<Field> measured = [.. type.Fields.Where(field => !field.Retired && field.Type is NumberType or MoneyType)];
 
     private FieldType? TypeOf(Subject subject) => subject is FieldSubject { Part: null, Field: var key } ? type.Find(key)?.Type : null;
 

@@ -106,4 +106,6 @@ internal enum Cue
     NotEven,
     IfThere,
     IsSet,
+    IsNarrow,
+    Me,
 }

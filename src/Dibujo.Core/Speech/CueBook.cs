@@ -16,13 +16,16 @@ internal static class CueBook
     /// <summary>What each word was found to be a slip of: all but the last are said again at each key.</summary>
     private static readonly ConcurrentDictionary<string, ImmutableArray<Phrase>> Slips = new(StringComparer.Ordinal);
 
+    /// <summary>What may stand between the words of any way of saying something, and changes nothing.</summary>
+    private static readonly FrozenSet<string> Adverbs = new[] { "always", "also", "still", "then", "now", "really", "first", "already", "both", "simply", "actually", "please", "definitely", "absolutely", "normally", "usually" }.ToFrozenSet(StringComparer.Ordinal);
+
     /// <summary>One way of saying a cue.</summary>
     internal readonly record struct Phrase(Cue Cue, ImmutableArray<string> Words);
 
     /// <summary>Every cue that begins with that word of what was said, and how many words it takes.</summary>
     internal static IEnumerable<(Cue Cue, int Length)> At(ImmutableArray<Word> words, int at) =>
         ByFirstWord.TryGetValue(words[at].Text, out var phrases)
-            ? phrases.Where(phrase => IsSaid(phrase, words, at)).Select(phrase => (phrase.Cue, phrase.Words.Length))
+            ? phrases.Select(phrase => (phrase.Cue, Length: Said(phrase, words, at))).Where(one => one.Length > 0)
             : [];
 
     /// <summary>Cues of two words, of which these are the first and the second.</summary>
@@ -48,22 +51,26 @@ internal static class CueBook
         return like.Where(phrase => phrase.Words.Length == 1 || phrase.Words[1] == next).Select(phrase => (phrase.Cue, phrase.Words.Length)).Distinct();
     }
 
-    private static bool IsSaid(Phrase phrase, ImmutableArray<Word> words, int at)
+    /// <summary>How many words it takes there; 0 where it is not said. "Must always be given" is "must be given".</summary>
+    private static int Said(Phrase phrase, ImmutableArray<Word> words, int at)
     {
-        if (at + phrase.Words.Length > words.Length)
+        var next = at;
+        foreach (var word in phrase.Words)
         {
-            return false;
-        }
-
-        for (var i = 1; i < phrase.Words.Length; i++)
-        {
-            if (words[at + i].Kind == WordKind.Quoted || words[at + i].Text != phrase.Words[i])
+            if (next > at && next < words.Length && words[next].Text != word && Adverbs.Contains(words[next].Text))
             {
-                return false;
+                next++;
             }
+
+            if (next >= words.Length || words[next].Kind == WordKind.Quoted || words[next].Text != word)
+            {
+                return 0;
+            }
+
+            next++;
         }
 
-        return words[at].Kind != WordKind.Quoted;
+        return next - at;
     }
 
     private static FrozenDictionary<string, ImmutableArray<Phrase>> Read()

@@ -47,7 +47,8 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
 
     internal IEnumerable<Node> Of(Node left, Node right) => (left, right) switch
     {
-        (Node.Targets one, Node.Joined(Cue.And or Cue.Or or Cue.Comma or Cue.Nor, Node.Targets other)) when !other.IsNegated => [one with { Of = [.. one.Of.Union(other.Of)] }],
+        (Node.Targets one, Node.Joined(Cue.And or Cue.Or or Cue.Comma or Cue.Nor, Node.Targets other) joined) when !other.IsNegated =>
+            Costly(joined.By == Cue.Comma && !other.IsListed ? 0.3 : 0, [one with { Of = [.. one.Of.Union(other.Of)], IsListed = true }]),
         (Node.Said(Cue.Neither), Node.Targets { Of.Length: > 1 } targets) => [targets with { IsNegated = true }],
         (Node.Said(Cue.Both or Cue.EverythingIn), Node.Targets targets) when left is Node.Said { Cue: Cue.Both } || targets.Of.All(one => one.Kind is ElementKind.Section or ElementKind.Tab or ElementKind.Form) => [targets],
         (Node.Said(Cue.NothingIn), Node.Targets { IsNegated: false } targets) when targets.Of.All(one => one.Kind is ElementKind.Section or ElementKind.Tab or ElementKind.Form) => [targets with { IsNegated = true }],
@@ -64,14 +65,25 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         (Node.Verbs verbs, Node.Said(Cue.Itself)) => Costly(0.15, Done(verbs.Of, [])),
         // States.
         (Node.Said(Cue.Not or Cue.Nobody), Node.State { Of: [var state] }) when Opposite(state) is { } opposite => [new Node.State([opposite])],
-        (Node.Said(Cue.Modal or Cue.Be or Cue.May), Node.State state) => [state],
-        (Node.Said(Cue.Modal or Cue.MustBe), Node.Said(Cue.Filled)) => [new Node.State([Doing.Require])],
+        // What has to be written is required, not open.
+        (Node.Said(Cue.Modal or Cue.Be or Cue.May) said, Node.State state) when said.Cue != Cue.Modal || !state.Of.Contains(Doing.Unlock) => [state],
+        (Node.Said(Cue.May), Node.Said(Cue.Filled)) => Costly(0.05, [new Node.State([Doing.Unlock])]),
+        (Node.Said(Cue.Only), Node.Said(Cue.Filled)) => Costly(0.1, [new Node.State([Doing.Unlock], IsOnly: true)]),
+        (Node.Said(Cue.May), Node.Targets { IsNegated: false } targets) => Costly(0.55, Done([Doing.Unlock], targets.Of)),
+        // "No fee for museums": which of the two is asked.
+        (Node.Said(Cue.No), Node.Targets { IsNegated: false } targets) => Costly(0.8, [.. Done([Doing.Hide], targets.Of), .. Done([Doing.MakeOptional], targets.Of)]),
+        (Node.Choices choices, Node.Said(Cue.IsNarrow)) => Costly(0.25, Filled(choices.Field.Key, Doing.Narrow, choices)),
+        (Node.Said(Cue.Only), Node.Does { Effects: [Narrow], If: null }) => Costly(-0.2, [right]),
+        (Node.Said(Cue.Modal), Node.Said(Cue.Filled)) => [new Node.State([Doing.Require])],
         (Node.Said(Cue.MustNotBe), Node.Said(Cue.Blank)) => [new Node.State([Doing.Require])],
         (Node.Said(Cue.Only), Node.State state) => [state with { IsOnly = true }],
         (Node.State one, Node.Joined(Cue.And or Cue.Comma, Node.State other)) => [new Node.State([.. one.Of, .. other.Of], one.IsOnly || other.IsOnly)],
         (Node.Targets targets, Node.State state) => Costly(0.02, targets.IsNegated ? state.Of is [var one] && Opposite(one) is { } opposite ? Done([opposite], targets.Of) : [] : Done(state.Of, targets.Of, state.IsOnly)),
         (Node.Said(Cue.Itself), Node.State state) => Costly(0.1, Done(state.Of, [], state.IsOnly)),
         (Node.Does { Effects: [.., StateEffect last], If: null } does, Node.Joined(Cue.Nor, Node.Targets more)) => Costly(0.2, [does with { Effects = does.Effects.SetItem(does.Effects.Length - 1, last with { Targets = [.. last.Targets.Union(more.Of)] }) }]),
+        // "The fee is hidden, and the waiver reason as well."
+        (Node.Does { Effects: [.., StateEffect last], If: null } does, Node.Joined(Cue.And, Node.Targets { IsNegated: false } more)) =>
+            Costly(0.5, [does with { Effects = does.Effects.SetItem(does.Effects.Length - 1, last with { Targets = [.. last.Targets.Union(more.Of)] }) }]),
         (Node.Said(Cue.NotEven), Node.Settings or Node.Targets or Node.Choices) => [new Node.Aside()],
         (Node.Does does, Node.Aside or Node.Joined(Cue.Comma, Node.Aside)) => [does],
         (Node.Said(Cue.Polite), Node.Does or Node.Verb or Node.Targets or Node.When) => [right],
@@ -120,6 +132,8 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         (Node.Targets { Of: [{ Kind: ElementKind.Field, Key: var key }] }, Node.Said(Cue.Narrow)) => [new Node.Given(key, Doing.Narrow)],
         (Node.Given { How: Doing.Narrow } given, Node.Choices) => Costly(0.05, Filled(given.Field, given.How, right)),
         (Node.Targets { Of: [{ Kind: ElementKind.Field, Key: var key }] }, _) when IsValue(right) => Costly(0.75, Filled(key, Doing.Set, right)),
+        // "They can read the price but not change it."
+        (Node.Does { If: null, Effects: [Show show] }, Node.Joined(Cue.But, Node.Does { If: null, Effects: [Lock @lock] } other)) when @lock.Targets.IsEmpty || @lock.Targets.SequenceEqual(show.Targets) => [new Node.Does([new Lock(show.Targets)])],
         (Node.Does { If: null } one, Node.Joined(Cue.And or Cue.Comma or Cue.But, Node.Does { If: null } other)) => Costly(0.05, Merged(one, other)),
         (Node.Does { If: null } one, Node.Does { If: null } other) => Costly(0.5, Merged(one, other)),
         _ => [],
@@ -199,7 +213,7 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         : cue == Cue.EndForm ? [new Node.Does([new EndForm(text)])]
         : [];
 
-    private static Clause Is(Node.Settings moves) => new(new MoveSubject(), moves.Keys.Length == 1 ? Test.Is : Test.OneOf) { Comparands = [.. moves.Keys.Select(key => new Literal(new Text(key)))] };
+    internal static Clause Is(Node.Settings moves) => new(new MoveSubject(), moves.Keys.Length == 1 ? Test.Is : Test.OneOf) { Comparands = [.. moves.Keys.Select(key => new Literal(new Text(key)))] };
 
     private IEnumerable<Node> Filled(string field, Doing how, Node value)
     {

@@ -105,6 +105,18 @@ internal sealed class MentionIndex
     internal ImmutableArray<Element> About(string word) =>
         [.. names.Where(name => name.Thing is Thing.Field { Element.Kind: ElementKind.Field } && name.Words.Any(one => Stem.Distance(word, one) < 0.1)).Select(name => ((Thing.Field)name.Thing).Element!.Value)];
 
+    /// <summary>Those among them that are lengths.</summary>
+    internal ImmutableArray<Element> Lengths(ImmutableArray<Element> all) =>
+        [.. names.Select(name => name.Thing).OfType<Thing.Field>().Where(field => field is { Of.Type: NumberType { Unit: "cm" or "m" or "mm" or "in" or "ft" }, Element: { } element } && all.Contains(element)).Select(field => field.Element!.Value).Distinct()];
+
+    /// <summary>"South rooms": the choices of a field with that word, where the next is the field's and in the plural.</summary>
+    internal IEnumerable<(Field Field, ImmutableArray<string> Keys)> Several(string word, string plural) =>
+        plural.Length > 3 && plural[^1] == 's'
+            ? names.Where(name => name.Thing is Thing.Choice && name.Words.Length > 1 && Stem.Distance(word, name.Words[0]) is < 0.1).Select(name => (Thing.Choice)name.Thing).GroupBy(choice => choice.Of)
+                .Where(group => group.Count() > 1 && Words.Of(group.Key.Label).Any(one => Stem.Distance(plural, one.Text.ToLowerInvariant()) is < 0.1))
+                .Select(group => (group.Key, group.Select(choice => choice.Key).ToImmutableArray()))
+            : [];
+
     /// <summary>Whether that word is the whole name of a choice, a stage or the like.</summary>
     internal bool IsName(string word) => names.Exists(name => name.Words is [var only] && only == word);
 
@@ -175,10 +187,10 @@ internal sealed class MentionIndex
                     }
                 }
             }
-            else if (taken.Count > 0 && passed < 2 && Small.Contains(words[at].Text))
+            else if (taken.Count > 0 && passed < 2 && words[at].Text is not ("and" or "or") && (Small.Contains(words[at].Text) || IsAbbreviated(words, at)))
             {
                 passed++;
-                between += words[at].Text is "and" or "or" ? 0.6 : 0.05;
+                between += 0.05;
                 verb |= Verbs.Contains(words[at].Text);
                 denied |= words[at].Text is "not" or "no";
             }
@@ -189,6 +201,9 @@ internal sealed class MentionIndex
         }
     }
 
+    /// <summary>"Rel. humidity": a point behind a short word ends no sentence.</summary>
+    private static bool IsAbbreviated(ImmutableArray<Word> words, int at) => words[at].Text == "." && words[at - 1].Text.Length <= 4 && words[at - 1].End == words[at].Start;
+
     /// <summary>What it costs that words of the name are left out; null where those that are there tell nothing.</summary>
     private static double? Missing(string[] called, List<int> taken)
     {
@@ -197,7 +212,8 @@ internal sealed class MentionIndex
             return 0;
         }
 
-        if (taken.All(place => Small.Contains(called[place])))
+        // "No lunch" is not named by "lunch".
+        if (taken.All(place => Small.Contains(called[place])) || called.Where((word, place) => !taken.Contains(place)).Any(Filler.IsDenying))
         {
             return null;
         }

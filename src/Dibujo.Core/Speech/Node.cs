@@ -18,7 +18,10 @@ internal abstract record Node
     internal sealed record Joined(Cue By, Node Of) : Node;
 
     /// <summary>Elements that an effect acts on.</summary>
-    internal sealed record Targets(ImmutableArray<Element> Of, bool IsNegated = false) : Node;
+    /// <param name="Of">The elements.</param>
+    /// <param name="IsNegated">Whether it is none of them.</param>
+    /// <param name="IsListed">Whether an "and" or "or" ended the list, as it does in "A, B and C".</param>
+    internal sealed record Targets(ImmutableArray<Element> Of, bool IsNegated = false, bool IsListed = false) : Node;
 
     /// <summary>What a condition looks at: several where the same is said of each.</summary>
     internal sealed record Subjects(ImmutableArray<Subject> Of, bool IsAny = false, bool IsNegated = false) : Node;
@@ -40,6 +43,12 @@ internal abstract record Node
 
     /// <summary>A test with what it compares with, whatever it will be asked of.</summary>
     internal sealed record Tail(Test Test, ImmutableArray<Node> With, bool IsNegated = false) : Node;
+
+    /// <summary>What is asked of a number, by the word for its size: "heavier than".</summary>
+    internal sealed record Measured(Subject Subject, Test Test) : Node;
+
+    /// <summary>A stretch of days around one: "in the two weeks before the visit".</summary>
+    internal sealed record During(Condition Condition) : Node;
 
     /// <summary>Something that may be so; whether the subject is still to be found in what is acted on ("if it is blank").</summary>
     internal sealed record Holds(Condition Condition) : Node;

@@ -18,6 +18,13 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
         (Node.Subjects { Of: [var subject], IsNegated: false }, Node.Said(Cue.MustBe)) => [new Node.Bound(subject, IsForbidden: false)],
         (Node.Bound bound, Node.Tail tail) => Stopped(bound, comparison.Of(bound.Subject, tail)),
         (Node.Bound bound, Node.Said(Cue.InPast or Cue.InFuture) said) => Stopped(bound, comparison.Of(bound.Subject, new Node.Tail(said.Cue == Cue.InPast ? Test.Before : Test.After, [new Node.Other(new RelativeDay(0))]))),
+        (Node.Bound { Subject: var subject } bound, Node.Holds { Condition: Clause { Subject: var same } clause }) when same == subject => Costly(-0.1, Stopped(bound, clause)),
+        (Node.Said(Cue.MustNotBe), Node.Holds { Condition: Clause { Subject: FieldSubject subject } clause }) => Costly(0.3, Stopped(new Node.Bound(subject, IsForbidden: true), clause)),
+        // "It can't be dispatched as long as the weight is missing."
+        (Node.Stopped stopped, Node.When when) => Stopped(stopped, when.Condition),
+        (Node.Stopped stopped, Node.Joined(Cue.Comma, Node.When when)) => Costly(0.1, Stopped(stopped, when.Condition)),
+        (Node.When when, Node.Stopped stopped) => Stopped(stopped, when.Condition),
+        (Node.When when, Node.Joined(Cue.Comma or Cue.Then, Node.Stopped stopped)) => Stopped(stopped, when.Condition),
         // Condition and effects, in either order.
         (Node.When when, Node.Does does) => Made(when, does),
         (Node.When when, Node.Joined(Cue.Comma or Cue.Then, Node.Does does)) => Made(when, does),
@@ -70,6 +77,16 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
 
     private static IEnumerable<Node> Stopped(Node.Bound bound, Condition? condition) => condition is null ? []
         : [new Node.Whole([new([new Message(Severity.StopsSaving, EffectGrammar.NoWords)], bound.IsForbidden ? condition : Comparison.Broken(condition))])];
+
+    /// <summary>What is missing is needed for the move; with all else the move is stopped.</summary>
+    private static IEnumerable<Node> Stopped(Node.Stopped stopped, Condition condition)
+    {
+        ImmutableArray<Condition> parts = condition is Group { Quantifier: Quantifier.AllOf or Quantifier.AnyOf } group ? group.Members : [condition];
+        var missing = parts.Select(part => part is Clause { Test: Test.Blank, Subject: FieldSubject { Part: null, Saved: false, Field: not "" } field } ? Element.Field(field.Field) : (Element?)null).ToList();
+        yield return missing.TrueForAll(one => one is not null) && (parts.Length == 1 || condition is Group { Quantifier: Quantifier.AnyOf })
+            ? new Node.Whole([new([new Require([.. missing.Select(one => one!.Value)]) { Moves = stopped.Moves }])])
+            : new Node.Whole([new([new Message(Severity.StopsMoving, EffectGrammar.NoWords)], ConditionGrammar.All(EffectGrammar.Is(new(new MoveSubject(), stopped.Moves)), condition))]);
+    }
 
     /// <summary>A rule of a condition and effects. "It" is what the condition looks at, or what is acted on.</summary>
     private static IEnumerable<Node> Made(Node.When when, Node.Does does)
@@ -164,7 +181,7 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
             : []
         : [];
 
-    private static IEnumerable<Node> Otherwise(Node.Whole whole, Node.Else other)
+    private IEnumerable<Node> Otherwise(Node.Whole whole, Node.Else other)
     {
         // "It must lie between 100 and 200, otherwise it cannot be saved": that is what was said already.
         if (whole.Cases is [{ Effects: [Message { Text: EffectGrammar.NoWords } said] }] && other.Effects is [Message { Text: EffectGrammar.NoWords } again])
@@ -175,7 +192,7 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
         return Others(whole, other);
     }
 
-    private static IEnumerable<Node> Others(Node.Whole whole, Node.Else other)
+    private IEnumerable<Node> Others(Node.Whole whole, Node.Else other)
     {
         if (whole.Cases[^1].While is null)
         {
@@ -184,6 +201,12 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
 
         ImmutableArray<Element> it = [.. whole.Cases.SelectMany(@case => @case.Effects).SelectMany(TargetsOf).Distinct()];
         ImmutableArray<Effect> effects = other.Effects.IsEmpty ? OnlyWhile.Otherwise(whole.Cases[^1].Effects) : [.. other.Effects.Select(effect => EffectGrammar.On(effect, it))];
+        // To open what rests open and to lock it otherwise is to lock it then.
+        if (whole.Cases is [{ Effects: [Unlock unlock], While: { } open }] && effects is [Lock @lock] && unlock.Targets.SequenceEqual(@lock.Targets) && unlock.Targets.All(target => lexicon.RestOf(target).Access == Access.Open))
+        {
+            return [new Node.Whole([new(effects, open is Clause { Subject: StageSubject } ? Comparison.Broken(open) : Negation.Of(open))])];
+        }
+
         return effects.IsEmpty || effects.Any(IsUnfinished) ? [] : [whole with { Cases = whole.Cases.Add(new(effects)), IsOnly = false }];
     }
 

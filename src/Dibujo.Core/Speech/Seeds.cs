@@ -56,8 +56,13 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
         {
             foreach (var (cue, length) in CueBook.At(words, at))
             {
-                yield return (at, at + length, new Node.Said(cue), 0);
-                if (cue is Cue.Today)
+                // What is said in more words is meant by all of them.
+                yield return (at, at + length, new Node.Said(cue), -0.05 * (length - 1));
+                if (cue is Cue.Me)
+                {
+                    yield return (at, at + length, new Node.Other(new SubjectComparand(new PersonSubject())), 0);
+                }
+                else if (cue is Cue.Today)
                 {
                     yield return (at, at + length, new Node.Other(new RelativeDay(0)), 0);
                 }
@@ -69,6 +74,11 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
                 {
                     yield return (at, at + length, new Node.Targets([Element.Record]), 0.1);
                 }
+            }
+
+            foreach (var one in Measured(at).Concat(Group(at)))
+            {
+                yield return one;
             }
 
             // "Take them away": what is done to it stands between the two words of the verb.
@@ -93,6 +103,42 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
             {
                 yield return (mention.Start, mention.End, node.Cost == 0 ? node : node with { Cost = 0 }, mention.Cost + node.Cost);
             }
+        }
+    }
+
+    /// <summary>"Heavier than" asks for a weight.</summary>
+    private IEnumerable<(int Start, int End, Node Node, double Cost)> Measured(int at)
+    {
+        if (Measure.At(words, at) is var (noun, test, length))
+        {
+            foreach (var element in names.About(noun))
+            {
+                yield return (at, at + length, new Node.Measured(new FieldSubject(element.Key), test), 0);
+            }
+        }
+    }
+
+    /// <summary>"The crate measures", "both humidity fields", "south rooms": all whose names have that word.</summary>
+    private IEnumerable<(int Start, int End, Node Node, double Cost)> Group(int at)
+    {
+        if (at + 1 >= words.Length)
+        {
+            yield break;
+        }
+
+        if (Measure.IsPlural(words[at + 1].Text) && names.About(words[at].Text) is { Length: > 1 } about)
+        {
+            var some = words[at + 1].Text is "fields" or "values" or "entries" ? about : names.Lengths(about);
+            if (some.Length > 1)
+            {
+                yield return (at, at + 2, new Node.Targets(some, IsListed: true), 0);
+                yield return (at, at + 2, new Node.Subjects([.. some.Select(one => new FieldSubject(one.Key))]), 0);
+            }
+        }
+
+        foreach (var (field, keys) in names.Several(words[at].Text, words[at + 1].Text))
+        {
+            yield return (at, at + 2, new Node.Choices(field, keys), 0.05);
         }
     }
 

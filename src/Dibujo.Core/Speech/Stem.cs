@@ -59,6 +59,13 @@ internal static class Stem
             return said[0] == meant[0] || said.Length > 5 ? 0.45 : 0.8;
         }
 
+        // "Description" for "described".
+        var common = one.AsSpan().CommonPrefixLength(other);
+        if (common >= 5 && common * 10 >= 8 * Math.Min(one.Length, other.Length))
+        {
+            return 0.35;
+        }
+
         var shorter = Math.Min(one.Length, other.Length);
         return shorter >= 4 && (one.StartsWith(other, StringComparison.Ordinal) || other.StartsWith(one, StringComparison.Ordinal)) ? 0.3
             : shorter == 3 && Math.Max(one.Length, other.Length) >= 8 && other.StartsWith(one, StringComparison.Ordinal) ? 0.5

@@ -44,7 +44,7 @@ internal static class Understanding
         var seeds = new Seeds(said, words, names, notation, known);
         var chart = new Chart(
             seeds.All(),
-            [.. words.Select(word => Filler.Of(word, own) is var skip && skip < Filler.Content && names.IsName(word.Text) && !own.Contains(word.Text) ? Filler.Content : skip)],
+            [.. words.Select((word, at) => Filler.Of(words, at, own) is var skip && skip < Filler.Content && names.IsName(word.Text) && !own.Contains(word.Text) ? Filler.Content : skip)],
             (left, right) => Together(conditions.Of(left, right), effects.Of(left, right), rules.Of(left, right)),
             node => conditions.ByItself(node).Concat(EffectGrammar.ByItself(node)));
         var shapes = new HashSet<string>(StringComparer.Ordinal);
