@@ -63,12 +63,17 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
             [new Node.Holds(new Clause(subject, Test.Is) { Comparands = [new SubjectComparand(new PersonSubject())] })],
         (Node.Said(Cue.Before or Cue.After or Cue.FromOn or Cue.OnOrBefore) said, Node.Settings { Subject: StageSubject, IsNegated: false } stage) =>
             [new Node.When(Setting(stage, StageTest(said.Cue)!.Value)), new Node.Holds(Setting(stage, StageTest(said.Cue)!.Value))],
+        // After the day is when it is over.
+        (Node.Said(Cue.AfterDay or Cue.BeforeDay) said, Node.Subjects { Of: [var subject], IsNegated: false }) when TypeOf(subject) is DateType =>
+            Costly(0.15, [new Node.When(new Clause(subject, said.Cue == Cue.AfterDay ? Test.Before : Test.After) { Comparands = [new RelativeDay(0)] })]),
+        (Node.Said(Cue.Before or Cue.Until), Node.Holds { Condition: Clause { Test: Test.FilledIn } filled }) => Costly(0.05, [new Node.When(filled with { Test = Test.Blank })]),
         (Node.Said(Cue.FromOn or Cue.To or Cue.Into), Node.Holds { Condition: Clause { Subject: RoleSubject or PersonSubject } } holds) => Costly(0.05, [new Node.When(holds.Condition)]),
         (Node.Said(Cue.Itself or Cue.If or Cue.Once) said, Node.Said(Cue.InPast)) => said.Cue == Cue.Itself
             ? [new Node.Holds(new Clause(It, Test.Before) { Comparands = [new RelativeDay(0)] })]
             : Costly(0.2, [new Node.When(new Clause(It, Test.Before) { Comparands = [new RelativeDay(0)] })]),
         (Node.Subjects { Of: [var subject] } subjects, Node.Choices choices) => Chosen(subject, choices, subjects.IsNegated),
-        (Node.Choices choices, Node.Subjects { Of: [var subject] }) => Costly(0.1, Chosen(subject, choices, false)),
+        // "The highlights tour" is the choice, or that it is chosen.
+        (Node.Choices choices, Node.Subjects { Of: [var subject] }) => Costly(0.1, Chosen(subject, choices, false)).Concat(subject is FieldSubject { Part: null, Saved: false, Field: var key } && key == choices.Field.Key ? [choices with { Cost = 0.05 }] : []),
         (Node.Choices { IsNegated: false } choices, Node.Joined(Cue.For, Node.Subjects { Of: [var subject] })) => Costly(0.1, Chosen(subject, choices, false)),
         (Node.Subjects { Of: [var subject] }, Node.Settings settings) => Costly(0.05, Set(subject, settings)),
         (Node.Settings { Subject: PersonSubject } person, Node.Subjects { Of: [var subject] }) => Costly(0.2, Set(subject, person)),
@@ -84,7 +89,7 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Node.Said(var cue), Node.Amount amount) => Tail(cue, amount).Concat(Days(cue, amount)),
         (Node.Said(var cue), Node.Other other) => Compared(cue, other),
         (Node.Said(Cue.Between), Node.Range range) => [new Node.Tail(Test.Between, [range.From, range.To])],
-        (Node.Said(var cue), Node.Subjects { Of: [var subject] }) when Tests.TryGetValue(cue, out var test) => [new Node.Tail(test, [new Node.Other(new SubjectComparand(subject))])],
+        (Node.Said(var cue), Node.Subjects { Of: [var subject] }) when Tests.ContainsKey(cue) => Tails(cue, subject),
         (Node.Said(Cue.Contains or Cue.StartsWith or Cue.Same) said, Node.Quoted quoted) => [new Node.Tail(Tests[said.Cue], [quoted])],
         (Node.Said(Cue.Once), Node.Settings { Subject: StageSubject, IsNegated: false } stage) => [new Node.When(Setting(stage, Test.FromOn)), new Node.Holds(Setting(stage, Test.FromOn))],
         (Node.Said(Cue.Includes), Node.Subjects subjects) => [subjects],
@@ -112,9 +117,9 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Node.Said(Cue.If or Cue.Only or Cue.OnlyIf or Cue.Comma) said, Node.When when) => Costly(said.Cue == Cue.Comma ? 0.05 : 0, [when with { IsOnly = when.IsOnly || said.Cue is Cue.Only or Cue.OnlyIf }]),
         (Node.Holds { Condition: Clause { Subject: RoleSubject or PersonSubject } } who, Node.Said(Cue.Only)) => [new Node.When(who.Condition, IsOnly: true)],
         (Node.When when, Node.Said(Cue.Only)) => [when with { IsOnly = true }],
-        (Node.When one, Node.When other) when !other.IsElse => Costly(0.15, [new Node.When(All(one.Condition, other.Condition), one.IsOnly || other.IsOnly, one.IsElse)]),
+        (Node.When one, Node.When other) when !other.IsElse => Costly(one.IsEither ? 0.35 : 0.15, [new Node.When(All(one.Condition, other.Condition), one.IsOnly || other.IsOnly, one.IsElse)]),
         (Node.When one, Node.Joined(Cue.And or Cue.But or Cue.Comma, Node.When other)) when !other.IsElse => Costly(0.1, [new Node.When(All(one.Condition, other.Condition), one.IsOnly || other.IsOnly, one.IsElse)]),
-        (Node.When one, Node.Joined(Cue.Or, Node.When other)) when !other.IsElse => Costly(0.1, [new Node.When(Any(one.Condition, other.Condition), one.IsOnly || other.IsOnly, one.IsElse)]),
+        (Node.When one, Node.Joined(Cue.Or or Cue.OrElse, Node.When other)) when !other.IsElse => Costly(0.1, [new Node.When(Any(one.Condition, other.Condition), one.IsOnly || other.IsOnly, one.IsElse, IsEither: true)]),
         _ => [],
     };
 
@@ -162,11 +167,15 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Cue.Not, Cue.Blank) => [new Node.Said(Cue.Filled)],
         (Cue.Not, Cue.Filled) => [new Node.Said(Cue.Blank)],
         (Cue.Not, Cue.Yes) => [new Node.Said(Cue.NoAnswer)],
-        (Cue.Comma, Cue.And or Cue.Or or Cue.But or Cue.Then or Cue.Nor or Cue.Otherwise or Cue.ElseIf) => [new Node.Said(next)],
+        (Cue.Comma, Cue.And or Cue.But or Cue.Then or Cue.Nor or Cue.Otherwise or Cue.ElseIf) => [new Node.Said(next)],
+        // "By sea, or by air with a crate": what follows belongs to the second.
+        (Cue.Comma, Cue.Or) => [new Node.Said(Cue.OrElse), new Node.Said(Cue.Or) { Cost = 0.55 }],
         (Cue.But, Cue.Not or Cue.No) => [],
         (Cue.Itself, Cue.Blank or Cue.Filled or Cue.Changed) => Costly(0.1, [new Node.Holds(new Clause(It, Alone[next]))]),
         _ => [],
     };
+
+    private static IEnumerable<Node> Tails(Cue cue, Subject subject) => [new Node.Tail(Tests[cue], [new Node.Other(new SubjectComparand(subject))])];
 
     private static Node.Tail ToPast(Cue cue) => new(cue == Cue.InPast ? Test.Before : Test.After, [new Node.Other(new RelativeDay(0))]);
 
@@ -229,9 +238,9 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         ? comparison.Of(subject, new Node.Tail(test, []))
         : comparison.Of(subject, new Node.Tail(Test.Is, [new Node.Said(cue)]))));
 
-    private IEnumerable<Node> Lacking(Node.Subjects subjects) => Each(subjects, subject => TypeOf(subject) is YesNoType
+    private IEnumerable<Node> Lacking(Node.Subjects subjects) => Costly(subjects.Of.All(one => TypeOf(one) is YesNoType) ? 0 : 0.15, Each(subjects, subject => TypeOf(subject) is YesNoType
         ? comparison.Of(subject, new Node.Tail(Test.Is, [new Node.Said(Cue.NoAnswer)]))
-        : comparison.Of(subject, new Node.Tail(Test.Blank, [])));
+        : comparison.Of(subject, new Node.Tail(Test.Blank, []))));
 
     private static IEnumerable<Node> Chosen(Subject subject, Node.Choices choices, bool isNegated)
     {
@@ -290,7 +299,7 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         {
             (_, null) => [],
             (Cue.And or Cue.But or Cue.Comma, _) => Costly((joined.By == Cue.Comma ? 0.3 : 0) + (one is Group { Quantifier: Quantifier.AnyOf } || other is Group { Quantifier: Quantifier.AnyOf } ? 0.08 : 0), [new Node.Holds(All(one, other))]),
-            (Cue.Or, _) => [new Node.Holds(Any(one, other))],
+            (Cue.Or or Cue.OrElse, _) => [new Node.Holds(Any(one, other))],
             (Cue.Nor, _) => Costly(0.1, [new Node.Holds(All(one, Negation.Of(other)))]),
             _ => [],
         };

@@ -108,4 +108,7 @@ internal enum Cue
     IsSet,
     IsNarrow,
     Me,
+    AfterDay,
+    BeforeDay,
+    OrElse,
 }

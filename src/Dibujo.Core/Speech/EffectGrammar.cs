@@ -48,13 +48,12 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
     internal IEnumerable<Node> Of(Node left, Node right) => (left, right) switch
     {
         (Node.Targets one, Node.Joined(Cue.And or Cue.Or or Cue.Comma or Cue.Nor, Node.Targets other) joined) when !other.IsNegated =>
-            Costly(joined.By == Cue.Comma && !other.IsListed ? 0.3 : 0, [one with { Of = [.. one.Of.Union(other.Of)], IsListed = true }]),
+            Costly((joined.By == Cue.Comma && !other.IsListed ? 0.3 : 0) + (IsPlace(one) != IsPlace(other) ? 0.5 : 0), [one with { Of = [.. one.Of.Union(other.Of)], IsListed = true }]),
         (Node.Said(Cue.Neither), Node.Targets { Of.Length: > 1 } targets) => [targets with { IsNegated = true }],
         (Node.Said(Cue.Both or Cue.EverythingIn), Node.Targets targets) when left is Node.Said { Cue: Cue.Both } || targets.Of.All(one => one.Kind is ElementKind.Section or ElementKind.Tab or ElementKind.Form) => [targets],
         (Node.Said(Cue.NothingIn), Node.Targets { IsNegated: false } targets) when targets.Of.All(one => one.Kind is ElementKind.Section or ElementKind.Tab or ElementKind.Form) => [targets with { IsNegated = true }],
         (Node.Does { Effects: [Require] } does, Node.Said(Cue.Blank)) => [does],
         (Node.Said(Cue.Warn or Cue.Tell) said, Node.Holds { Condition: Clause { Subject: RoleSubject or PersonSubject } } who) => Costly(0.3, [new Node.Does([new Message(Messages[said.Cue], NoWords)], who.Condition)]),
-        (Node.Targets targets, Node.When { IsOnly: true } when) => Costly(0.5, [new Node.Does([new Show(targets.Of)], when.Condition, IsOnly: true)]),
         // Verbs.
         (Node.Said(Cue.Not or Cue.Nobody), Node.Verb verb) when Opposite(verb.Of) is { } opposite => [new Node.Verb(opposite)],
         (Node.Said(Cue.May or Cue.Modal) said, Node.Verb verb) when said.Cue == Cue.May || verb.Of != Doing.Unlock => [verb],
@@ -88,8 +87,9 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         (Node.Does does, Node.Aside or Node.Joined(Cue.Comma, Node.Aside)) => [does],
         (Node.Said(Cue.Polite), Node.Does or Node.Verb or Node.Targets or Node.When) => [right],
         // "We want sensitivity filled in."
-        (Node.Targets targets, Node.Said(Cue.Filled)) => Costly(0.45, Done([Doing.Require], targets.Of)),
-        (Node.Said(Cue.Modal or Cue.Require), Node.Does { Effects: [Require, ..] } does) => Costly(-0.2, [does]),
+        (Node.Targets targets, Node.Said(Cue.Filled)) => Costly(0.7, Done([Doing.Require], targets.Of)),
+        (Node.Said(Cue.Modal or Cue.Require), Node.Does { Effects: [Require, ..] } does) => Costly(-0.4, [does]),
+        (Node.Said(Cue.No), Node.Does { If: null, Effects: [Require or Show] } does) => Costly(0.1, Done(does.Effects[0] is Require ? Doing.MakeOptional : Doing.Hide, ((StateEffect)does.Effects[0]).Targets, false)),
         (Node.Said(Cue.Not), Node.Does { If: null, Effects: [StateEffect { Targets.IsEmpty: false } state] } does) when Undone(state) is { } undone => Costly(0.3, [does with { Effects = [undone] }]),
         // How strongly, for what, with which words.
         (Node.Does does, Node.Said(Cue.ToSave)) when IsRequiring(does) => [Requiring(does, require => require with { Level = Requirement.ToSave })],
@@ -115,15 +115,19 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         (Node.Stopped stopped, Node.Without without) => [new Node.Does([new Require(without.Of) { Moves = stopped.Moves }])],
         (Node.Said(Cue.StopSaving), Node.Without without) => [new Node.Does([new Require(without.Of, Requirement.ToSave)])],
         (Node.Said(Cue.StopMoving), Node.Without without) => [new Node.Does([new Require(without.Of)])],
+        // "The fee for museums is hidden", "the language of the drawing class is English".
+        (Node.Targets { IsNegated: false } targets, Node.When { IsElse: false } when) => [.. Only(targets, when), .. Costly(0.25, [new Node.Qualified(targets, when)])],
+        (Node.Qualified of, Node.State state) => Done(state.Of, of.Of.Of, state.IsOnly).OfType<Node.Does>().Select(does => does with { If = of.In.Condition, IsOnly = does.IsOnly || of.In.IsOnly }),
+        (Node.Qualified { Of.Of: [{ Kind: ElementKind.Field, Key: var key }] } of, Node.Said(Cue.IsSet)) => [new Node.Given(key, Doing.Set) { If = of.In.Condition }],
         // Values.
         (Node.Said(Cue.SetTo), Node.Targets { Of: [{ Kind: ElementKind.Field, Key: var key }] }) => [new Node.Given(key, Doing.Set)],
         (Node.Said(Cue.Calculate), Node.Targets { Of: [{ Kind: ElementKind.Field, Key: var key }] }) => [new Node.Given(key, Doing.Calculate)],
         (Node.Said(Cue.Narrow), Node.Targets { Of: [{ Kind: ElementKind.Field, Key: var key }] }) => [new Node.Given(key, Doing.Narrow)],
         (Node.Said(Cue.Suggest), Node.Targets { Of: [{ Kind: ElementKind.Field, Key: var key }] }) => [new Node.Given(key, Doing.Suggest)],
         (Node.Targets { Of: [{ Kind: ElementKind.Field, Key: var key }] }, Node.Said(Cue.IsSet)) => [new Node.Given(key, Doing.Set)],
-        (Node.Given { How: Doing.Set } given, _) when IsValue(right) => Costly(0.05, Filled(given.Field, Doing.Set, right)),
+        (Node.Given { How: Doing.Set } given, _) when IsValue(right) => Costly(0.05, Given(given, right)),
         (Node.Does { Effects: [Message] } does, Node.State { Of: [Doing.Show] }) => Costly(0.1, [does]),
-        (Node.Given given, Node.Joined(Cue.Into or Cue.To or Cue.For, var value)) => Filled(given.Field, given.How, value),
+        (Node.Given given, Node.Joined(Cue.Into or Cue.To or Cue.For or Cue.Comma, var value)) => Given(given, value),
         (Node.Said(Cue.SetTo), _) when IsValue(right) => [new Node.Giving(right, Doing.Set)],
         (Node.Said(Cue.Suggest), _) when IsValue(right) => right is Node.Choices { Keys.Length: 1 } choices ? [new Node.Giving(right, Doing.Suggest), .. Costly(0.2, Filled(choices.Field.Key, Doing.Suggest, right))] : [new Node.Giving(right, Doing.Suggest)],
         (Node.Said(Cue.Narrow), Node.Choices choices) => Costly(0.1, Filled(choices.Field.Key, Doing.Narrow, right)),
@@ -138,6 +142,12 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         (Node.Does { If: null } one, Node.Does { If: null } other) => Costly(0.5, Merged(one, other)),
         _ => [],
     };
+
+    private static bool IsPlace(Node.Targets targets) => targets.Of.Any(one => one.Kind is ElementKind.Section or ElementKind.Tab or ElementKind.Form);
+
+    private static IEnumerable<Node> Only(Node.Targets targets, Node.When when) => when.IsOnly ? Costly(0.5, [new Node.Does([new Show(targets.Of)], when.Condition, IsOnly: true)]) : [];
+
+    private IEnumerable<Node> Given(Node.Given given, Node value) => Filled(given.Field, given.How, value).Select(node => node is Node.Does does ? does with { If = given.If } : node);
 
     /// <summary>What a cue alone is.</summary>
     internal static IEnumerable<Node> ByItself(Node node) => node switch

@@ -12,12 +12,12 @@ internal static class Filler
     /// <summary>Politeness, and words that join others and say nothing themselves.</summary>
     private static readonly FrozenSet<string> Cheap = new[]
     {
-        "please", "pls", "kindly", "could", "would", "you", "we", "i", "think", "really", "just", "actually", "also", "too", "then", "there", "it", "its", "they", "them", "their", "that", "this", "these", "those", "which", "who",
+        "please", "pls", "kindly", "could", "would", "you", "we", "i", "think", "really", "just", "actually", "also", "too", "then", "there", "it", "its", "they", "them", "their", "that", "this", "these", "those", "which", "who", "whoever", "am",
         "people", "person", "user", "users", "somebody", "someone", "anybody", "anyone", "make", "let", "us", "me", "my", "our", "your", "he", "she", "his", "her", "one", "ones", "any", "some", "such", "so", "very", "quite",
         "be", "is", "are", "was", "were", "been", "being", "has", "have", "had", "do", "does", "did", "will", "gets", "get", "become", "becomes", "of", "at", "in", "on", "by", "to", "for", "with", "as", "from", "into", "about",
         "must", "should", "shall", "may", "can", "might", "sure", "possible", "great", "nice", "good", "idea", "way", "like", "want", "need", "needs", "always", "already", "yet", "again", "still", "now", "here", "right",
         "field", "fields", "value", "values", "record", "records", "form", "box", "section", "entry", "case", "cases", "thing", "things", "hi", "hello", "thanks", "thank", "ok", "well", "same", "time", "whole", "all", "every", "each",
-        "exactly", "simply", "automatically", "first", "give", "given", "up", "out", "off", "back", "ever", "whatever", "what", "hereby", "basically", "obviously", "maybe", "perhaps", "choice",
+        "exactly", "simply", "automatically", "first", "give", "given", "up", "out", "off", "ever", "whatever", "what", "hereby", "basically", "obviously", "maybe", "perhaps", "choice",
         "date", "day", "number", "name", "role", "stage", "item", "answer", "question", "both", "either", "rule", "new", "put", "go", "goes", "come", "comes", "see", "told", "mean", "means", "kind", "sort", "type", "seen", "set", "filled", "there's", "that's", "say", "says", "words", "word", "keep", "leave", "send", "sent", "ship", "shipped", "read", "eyes", "himself", "sees", "makes", "anything", "whether", "even", "everybody", "everyone", "ask", "asks", "themselves", "itself", "anyway", "certain", "certainly", "either", "own", "only", "happens", "happen", "starts", "start", "three", "kept", "stored",
     }.ToFrozenSet(StringComparer.Ordinal);
 
@@ -43,6 +43,9 @@ internal static class Filler
     internal static IReadOnlySet<string> Own(string label) =>
         Words.Of(label).Select(word => Stem.Of(word.Text.ToLowerInvariant())).SelectMany(stem => (string[])[stem, stem + "s", stem + "e", stem + "es", stem + "ing", stem + "ings"]).Concat(Records).ToFrozenSet(StringComparer.Ordinal);
 
+    /// <summary>Whether a record is called so wherever there are records.</summary>
+    internal static bool IsRecord(string word) => Records.Contains(word, StringComparer.Ordinal);
+
     /// <summary>Verbs that join a thing to its name and say little more: "what the state indemnity covers".</summary>
     private static readonly FrozenSet<string> Light = new[]
     {
@@ -54,12 +57,18 @@ internal static class Filler
     /// <summary>Two words that only together say nothing.</summary>
     private static readonly FrozenSet<(string, string)> Pairs = new[] { ("any", "more"), ("any", "longer"), ("as", "well"), ("at", "all"), ("of", "course"), ("in", "general"), ("in", "any"), ("by", "all"), ("no", "matter"), ("in", "fact"), ("if", "possible"), ("by", "then") }.ToFrozenSet();
 
+    /// <summary>Whether it belongs to two words that only together say nothing: "any more".</summary>
+    internal static bool IsPaired(ImmutableArray<Word> words, int at) =>
+        (at > 0 && Pairs.Contains((words[at - 1].Text, words[at].Text))) || (at + 1 < words.Length && Pairs.Contains((words[at].Text, words[at + 1].Text)));
+
+    /// <summary>What it costs to pass over a word.</summary>
     /// <param name="words">What was said.</param>
     /// <param name="at">Which word of it.</param>
     /// <param name="own">What a record is called in the record type: "the loan" is the record.</param>
     internal static double Of(ImmutableArray<Word> words, int at, IReadOnlySet<string> own) =>
-        at > 0 && Pairs.Contains((words[at - 1].Text, words[at].Text)) ? 0.1
-        : at + 1 < words.Length && Pairs.Contains((words[at].Text, words[at + 1].Text)) ? 0.1
+        IsPaired(words, at) ? 0.1
+        : words[at].Text == "," && at + 1 < words.Length && words[at + 1].Text == "or" ? 0.6
+        : at > 0 && words[at].Text == "that" && words[at - 1].Text is "except" or "but" ? 2.6
         : Of(words[at], own);
 
     private static double Of(Word word, IReadOnlySet<string> own) => word.Kind switch

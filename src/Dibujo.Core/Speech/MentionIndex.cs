@@ -27,7 +27,6 @@ internal sealed class MentionIndex
     private static readonly ConditionalWeakTable<RecordType, MentionIndex> Made = [];
 
     private readonly List<(Thing Thing, string[] Words, double Extra)> names = [];
-    private readonly IReadOnlySet<string> own;
 
     /// <summary>Each word of a name, with its stem and where it stands in which names.</summary>
     private readonly Dictionary<string, (string Stem, List<(int Name, int Place)> Places)> vocabulary = new(StringComparer.Ordinal);
@@ -41,7 +40,6 @@ internal sealed class MentionIndex
     private MentionIndex(RecordType type)
     {
         var lexicon = Lexicon.Of(type);
-        own = Filler.Own(type.Label);
         foreach (var name in lexicon.Subjects.Names)
         {
             var field = name.Thing switch
@@ -79,13 +77,26 @@ internal sealed class MentionIndex
         Settings(new RoleSubject(), lexicon.Roles);
         Settings(new MoveSubject(), lexicon.Moves);
         Settings(new FormSubject(), lexicon.Forms);
+        foreach (var move in type.Workflows.SelectMany(workflow => workflow.Moves))
+        {
+            // A finished job is where "Finish" leads to.
+            if (Words.Of(move.Label) is [{ Text: var verb }])
+            {
+                Add(new Thing.Setting(new StageSubject(), move.To), [verb.ToLowerInvariant().TrimEnd('e') + "ed"], 0.3);
+            }
+        }
+
         foreach (var workflow in type.Workflows)
         {
             Add(new Thing.Setting(new WorkflowSubject(), workflow.Key), Words.Of(workflow.Label).Select(word => word.Text.ToLowerInvariant()), 0);
         }
 
+        Own = Filler.Own(type.Label);
         Index();
     }
+
+    /// <summary>What a record is called here.</summary>
+    internal IReadOnlySet<string> Own { get; }
 
     private void Index()
     {
@@ -155,6 +166,12 @@ internal sealed class MentionIndex
                 {
                     foreach (var (name, place) in places)
                     {
+                        // Who borrows is not "Borrower", who directs no director.
+                        if (names[name].Thing is not Thing.Field && meant.Length == stem.Length + 2 && meant[^2..] is "er" or "or" && meant.StartsWith(stem, StringComparison.Ordinal))
+                        {
+                            continue;
+                        }
+
                         (found.TryGetValue(name, out var others) ? others : found[name] = []).Add((place, cost));
                     }
                 }
@@ -174,13 +191,16 @@ internal sealed class MentionIndex
         {
             if (like[at].TryGetValue(name, out var places) && places.Where(one => !taken.Contains(one.Place)).OrderBy(one => one.Cost).ThenBy(one => Math.Abs(one.Place - taken.Count)).ToList() is [var best, ..])
             {
-                cost += best.Cost + (taken.Count > 0 && best.Place < taken[^1] ? 0.15 : 0) + between;
+                // A choice in another kind of word: "photos" for "Photography".
+                cost += best.Cost + (thing is Thing.Choice && best.Cost is 0.3 or 0.35 ? 0.3 : 0) + (taken.Count > 0 && best.Place < taken[^1] ? 0.15 : 0) + between;
                 (between, passed) = (0, 0);
                 taken.Add(best.Place);
                 if (Missing(called, taken) is { } missing)
                 {
+                    // A tour guide is no "tour".
+                    missing += thing is Thing.Setting { Of: RoleSubject } && !taken.Contains(called.Length - 1) ? 0.6 : 0;
                     bool? isAnswered = missing > 0 ? null : denied ? false : verb ? true : null;
-                    var isOwn = (missing > 0 || thing is Thing.Place) && Enumerable.Range(start, at + 1 - start).All(i => own.Contains(words[i].Text) || Small.Contains(words[i].Text));
+                    var isOwn = (missing > 0 || thing is Thing.Place) && Enumerable.Range(start, at + 1 - start).All(i => Own.Contains(words[i].Text) || Small.Contains(words[i].Text));
                     foreach (var mention in WithKind(new(start, at + 1, cost + missing + (isOwn ? thing is Thing.Place ? 0.3 : 0.8 : 0), thing, denied && missing > 0 ? null : isAnswered), words))
                     {
                         yield return mention;

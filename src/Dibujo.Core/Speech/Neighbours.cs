@@ -10,7 +10,7 @@ internal static class Neighbours
     [
         typeof(Node.Said), typeof(Node.Joined), typeof(Node.Targets), typeof(Node.Subjects), typeof(Node.Choices), typeof(Node.Settings), typeof(Node.Amount), typeof(Node.Range), typeof(Node.Quoted),
         typeof(Node.Other), typeof(Node.Tail), typeof(Node.Holds), typeof(Node.When), typeof(Node.State), typeof(Node.Verbs), typeof(Node.Verb), typeof(Node.Does), typeof(Node.Given), typeof(Node.Giving),
-        typeof(Node.Bound), typeof(Node.For), typeof(Node.Stopped), typeof(Node.Words), typeof(Node.Without), typeof(Node.Else), typeof(Node.Another), typeof(Node.Aside), typeof(Node.Whole), typeof(Node.Measured), typeof(Node.During),
+        typeof(Node.Bound), typeof(Node.For), typeof(Node.Stopped), typeof(Node.Words), typeof(Node.Without), typeof(Node.Else), typeof(Node.Another), typeof(Node.Aside), typeof(Node.Whole), typeof(Node.Measured), typeof(Node.During), typeof(Node.Qualified),
     ];
 
     private static readonly FrozenDictionary<Type, uint> Bits = Kinds.Select((kind, place) => (kind, Bit: 1u << place)).ToFrozenDictionary(one => one.kind, one => one.Bit);
@@ -37,6 +37,7 @@ internal static class Neighbours
         [typeof(Node.Measured)] = Any(typeof(Node.Amount)),
         [typeof(Node.Bound)] = Any(typeof(Node.Holds), typeof(Node.Tail), typeof(Node.Said)),
         [typeof(Node.For)] = Any(typeof(Node.Does), typeof(Node.Joined)),
+        [typeof(Node.Qualified)] = Any(typeof(Node.State), typeof(Node.Said)),
         [typeof(Node.Stopped)] = Any(typeof(Node.When), typeof(Node.Joined), typeof(Node.Without)),
         [typeof(Node.Whole)] = Any(typeof(Node.When), typeof(Node.Joined), typeof(Node.Words), typeof(Node.Quoted), typeof(Node.Said), typeof(Node.Else), typeof(Node.Whole), typeof(Node.Aside)),
     }.ToFrozenDictionary();

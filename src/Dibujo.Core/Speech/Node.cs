@@ -54,7 +54,14 @@ internal abstract record Node
     internal sealed record Holds(Condition Condition) : Node;
 
     /// <summary>A condition with its "if".</summary>
-    internal sealed record When(Condition Condition, bool IsOnly = false, bool IsElse = false) : Node;
+    /// <param name="Condition">The condition.</param>
+    /// <param name="IsOnly">Whether it is so only then.</param>
+    /// <param name="IsElse">Whether it is another case: "else if".</param>
+    /// <param name="IsEither">Whether it is two of them, with "or" between: what follows belongs to the second.</param>
+    internal sealed record When(Condition Condition, bool IsOnly = false, bool IsElse = false, bool IsEither = false) : Node;
+
+    /// <summary>Elements of which something will be said, in a case that stands between: "the fee for museums".</summary>
+    internal sealed record Qualified(Targets Of, When In) : Node;
 
     /// <summary>What becomes of elements, said behind them.</summary>
     internal sealed record State(ImmutableArray<Doing> Of, bool IsOnly = false) : Node;
@@ -69,7 +76,11 @@ internal abstract record Node
     internal sealed record Does(ImmutableArray<Effect> Effects, Condition? If = null, bool IsOnly = false) : Node;
 
     /// <summary>The field that is given a value which comes later.</summary>
-    internal sealed record Given(string Field, Doing How) : Node;
+    internal sealed record Given(string Field, Doing How) : Node
+    {
+        /// <summary>When it is, where that was said with the field; null otherwise.</summary>
+        internal Condition? If { get; init; }
+    }
 
     /// <summary>The value that is given to a field which comes later.</summary>
     internal sealed record Giving(Node Value, Doing How) : Node;

@@ -8,7 +8,7 @@ namespace Dibujo.Core.Speech;
 /// <summary>How conditions and effects make a rule.</summary>
 internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
 {
-    private static readonly Cue[] Joints = [Cue.And, Cue.Or, Cue.Comma, Cue.But, Cue.Nor, Cue.Then, Cue.Into, Cue.To, Cue.For];
+    private static readonly Cue[] Joints = [Cue.And, Cue.Or, Cue.OrElse, Cue.Comma, Cue.But, Cue.Nor, Cue.Then, Cue.Into, Cue.To, Cue.For];
 
     internal IEnumerable<Node> Of(Node left, Node right) => (left, right) switch
     {
@@ -20,6 +20,7 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
         (Node.Bound bound, Node.Said(Cue.InPast or Cue.InFuture) said) => Stopped(bound, comparison.Of(bound.Subject, new Node.Tail(said.Cue == Cue.InPast ? Test.Before : Test.After, [new Node.Other(new RelativeDay(0))]))),
         (Node.Bound { Subject: var subject } bound, Node.Holds { Condition: Clause { Subject: var same } clause }) when same == subject => Costly(-0.1, Stopped(bound, clause)),
         (Node.Said(Cue.MustNotBe), Node.Holds { Condition: Clause { Subject: FieldSubject subject } clause }) => Costly(0.3, Stopped(new Node.Bound(subject, IsForbidden: true), clause)),
+        (Node.Said(Cue.MustBe), Node.Holds { Condition: Clause { Subject: FieldSubject subject } clause }) => Costly(0.5, Stopped(new Node.Bound(subject, IsForbidden: false), clause)),
         // "It can't be dispatched as long as the weight is missing."
         (Node.Stopped stopped, Node.When when) => Stopped(stopped, when.Condition),
         (Node.Stopped stopped, Node.Joined(Cue.Comma, Node.When when)) => Costly(0.1, Stopped(stopped, when.Condition)),
@@ -70,7 +71,7 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
     {
         Cue.Into or Cue.To or Cue.For => node is Node.Targets or Node.Amount or Node.Choices or Node.Other or Node.Quoted or Node.Subjects or Node.Said { Cue: Cue.ItsDefault or Cue.Yes or Cue.NoAnswer },
         Cue.Then => node is Node.Targets or Node.Does or Node.Quoted or Node.Whole or Node.Words or Node.State,
-        Cue.And or Cue.Or or Cue.Nor => node is not Node.Said { Cue: not (Cue.Blank or Cue.Filled or Cue.NobodyElse or Cue.Saying) },
+        Cue.And or Cue.Or or Cue.OrElse or Cue.Nor => node is not Node.Said { Cue: not (Cue.Blank or Cue.Filled or Cue.NobodyElse or Cue.Saying) },
         Cue.But => node is Node.When or Node.Does or Node.Holds or Node.Whole or Node.Else or Node.Said { Cue: Cue.NobodyElse },
         _ => node is not Node.Said { Cue: not (Cue.NobodyElse or Cue.Saying) },
     };

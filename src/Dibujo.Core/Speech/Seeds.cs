@@ -76,6 +76,11 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
                 }
             }
 
+            if (names.Own.Contains(words[at].Text))
+            {
+                yield return (at, at + 1, new Node.Targets([Element.Record]), 0.8);
+            }
+
             foreach (var one in Measured(at).Concat(Group(at)))
             {
                 yield return one;

@@ -15,7 +15,7 @@ internal static class Stem
 
         foreach (var ending in Endings)
         {
-            if (word.Length >= ending.Length + 3 && word.EndsWith(ending, StringComparison.Ordinal) && !(ending == "s" && word[^2] is 's' or 'u' or 'i'))
+            if (word.Length >= ending.Length + 3 && word.EndsWith(ending, StringComparison.Ordinal) && !(ending == "s" && word[^2] is 's' or 'u' or 'i') && !(ending is "ed" or "d" && word.EndsWith("eed", StringComparison.Ordinal)))
             {
                 return Bare(word[..^ending.Length]);
             }

@@ -40,11 +40,10 @@ internal static class Understanding
         var effects = new EffectGrammar(type, comparison);
         var rules = new RuleGrammar(lexicon, comparison);
         var names = MentionIndex.Of(type);
-        var own = Filler.Own(type.Label);
         var seeds = new Seeds(said, words, names, notation, known);
         var chart = new Chart(
             seeds.All(),
-            [.. words.Select((word, at) => Filler.Of(words, at, own) is var skip && skip < Filler.Content && names.IsName(word.Text) && !own.Contains(word.Text) ? Filler.Content : skip)],
+            [.. words.Select((_, at) => Passed(words, at, names))],
             (left, right) => Together(conditions.Of(left, right), effects.Of(left, right), rules.Of(left, right)),
             node => conditions.ByItself(node).Concat(EffectGrammar.ByItself(node)));
         var shapes = new HashSet<string>(StringComparer.Ordinal);
@@ -93,6 +92,17 @@ internal static class Understanding
                 : unheard.Exists(word => Filler.IsTurning(word.Text))
                     ? $"“{missed}” is not understood."
                     : $"“{missed}” is not understood. Without it: {SentenceOf(best)}", []));
+    }
+
+    /// <summary>What it costs to pass over a word. A name says something, but for what the record itself is called.</summary>
+    private static double Passed(ImmutableArray<Word> words, int at, MentionIndex names)
+    {
+        var word = words[at].Text;
+        var cost = Filler.Of(words, at, names.Own);
+        return cost >= Filler.Content || Filler.IsPaired(words, at) || !names.IsName(word) ? cost
+            : !names.Own.Contains(word) ? Filler.Content
+            : Filler.IsRecord(word) ? cost
+            : 0.9;
     }
 
     /// <summary>All of three, of which most are none.</summary>

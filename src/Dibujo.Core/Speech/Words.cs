@@ -34,6 +34,8 @@ internal static partial class Words
         ["wasnt"] = ["was", "not"],
     };
 
+    private static readonly Dictionary<string, string> Shortened = new(StringComparer.Ordinal) { ["d"] = "would", ["ll"] = "will", ["re"] = "are", ["ve"] = "have", ["m"] = "am" };
+
     /// <param name="text">What was typed.</param>
     /// <param name="notation">How its writer writes days and numbers; null for a name, which nobody writes in several ways.</param>
     internal static ImmutableArray<Word> Of(string text, Notation? notation = null)
@@ -111,6 +113,7 @@ internal static partial class Words
         : Contractions.GetValueOrDefault(word) is { } known ? known
         : word.Length > 4 && word.EndsWith("n't", StringComparison.Ordinal) ? [word[..^3], "not"]
         : word.Length > 2 && word.EndsWith("'s", StringComparison.Ordinal) ? [word[..^2]]
+        : word.Length > 3 && word.IndexOf('\'', StringComparison.Ordinal) is > 0 and var mark && Shortened.GetValueOrDefault(word[(mark + 1)..]) is { } whole ? [word[..mark], whole]
         : [word.TrimEnd('\'')];
 
     /// <summary>"50k" is 50,000.</summary>
