@@ -80,6 +80,8 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Node.Holds holds, Node.When { IsOnly: false, IsElse: false } when) => Costly(0.25, [new Node.Holds(All(holds.Condition, when.Condition))]),
         (Node.Subjects subjects, Node.Tail tail) => Each(subjects, subject => comparison.Of(subject, tail)),
         (Node.Measured measured, Node.Amount amount) => Costly(0.25, Made(comparison.Of(measured.Subject, new Node.Tail(measured.Test, [amount])))),
+        (Node.Tail tail, Node.Measured measured) => Costly(0.2, Made(comparison.Of(measured.Subject, tail))),
+        (Node.Holds { Condition: Clause { Subject: var subject } }, Node.Measured measured) when measured.Subject == subject => Costly(-0.3, [left]),
         (Node.Subjects { Of: [var subject] }, Node.Measured measured) when measured.Subject == subject => Costly(-0.3, [measured]),
         (Node.Said(Cue.Be), Node.Measured) => [right],
         (Node.Said(Cue.Not), Node.Measured measured) => [measured with { Test = Opposite(measured.Test) }],
@@ -111,6 +113,8 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
             when Comparison.After(amount, subject, tail.Test == Test.After ? '+' : '-') is { } day => [new Node.Other(day), .. Around(amount, subject, tail.Test)],
         (Node.Said(Cue.For or Cue.Within or Cue.Last) said, Node.During during) => Costly(said.Cue == Cue.For ? 0.6 : 0, [new Node.When(during.Condition)]),
         (Node.Said(Cue.Not or Cue.No), Node.Holds holds) => Costly(0.3, [new Node.Holds(Negation.Of(holds.Condition))]),
+        // "Adult groups over 20 visitors".
+        (Node.Holds { Condition: Clause one }, Node.Holds { Condition: Clause other }) when one.Subject != other.Subject => Costly(0.65, [new Node.Holds(All(one, other))]),
         (Node.Holds one, Node.Joined joined) => Together(one.Condition, joined),
         (Node.Said(Cue.Both or Cue.Neither) said, Node.Holds { Condition: Group { Quantifier: not Quantifier.NoneOf } group }) => Costly(0.2, [new Node.Holds(said.Cue == Cue.Both ? group : new Group(Quantifier.NoneOf, group.Members))]),
         (Node.Said(var opener), Node.Holds holds) when Openers.Contains(opener) => Opened(opener, holds.Condition),
@@ -298,6 +302,8 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         return (joined.By, other) switch
         {
             (_, null) => [],
+            // "Delphine Marrow and the registrars" is whoever of them.
+            (Cue.And or Cue.Comma, _) when one is Clause { Subject: RoleSubject or PersonSubject } && other is Clause { Subject: RoleSubject or PersonSubject } => [new Node.Holds(Any(one, other)), new Node.Holds(All(one, other)) { Cost = 0.4 }],
             (Cue.And or Cue.But or Cue.Comma, _) => Costly((joined.By == Cue.Comma ? 0.3 : 0) + (one is Group { Quantifier: Quantifier.AnyOf } || other is Group { Quantifier: Quantifier.AnyOf } ? 0.08 : 0), [new Node.Holds(All(one, other))]),
             (Cue.Or or Cue.OrElse, _) => [new Node.Holds(Any(one, other))],
             (Cue.Nor, _) => Costly(0.1, [new Node.Holds(All(one, Negation.Of(other)))]),

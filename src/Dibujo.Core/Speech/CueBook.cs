@@ -23,9 +23,12 @@ internal static class CueBook
     internal readonly record struct Phrase(Cue Cue, ImmutableArray<string> Words);
 
     /// <summary>Every cue that begins with that word of what was said, and how many words it takes.</summary>
-    internal static IEnumerable<(Cue Cue, int Length)> At(ImmutableArray<Word> words, int at) =>
+    /// <param name="words">What was said.</param>
+    /// <param name="at">The word.</param>
+    /// <param name="own">What a record is called: "before a loan can be" is "before it can be".</param>
+    internal static IEnumerable<(Cue Cue, int Length)> At(ImmutableArray<Word> words, int at, IReadOnlySet<string>? own = null) =>
         ByFirstWord.TryGetValue(words[at].Text, out var phrases)
-            ? phrases.Select(phrase => (phrase.Cue, Length: Said(phrase, words, at))).Where(one => one.Length > 0)
+            ? phrases.Select(phrase => (phrase.Cue, Length: Said(phrase, words, at, own))).Where(one => one.Length > 0)
             : [];
 
     /// <summary>Cues of two words, of which these are the first and the second.</summary>
@@ -52,7 +55,7 @@ internal static class CueBook
     }
 
     /// <summary>How many words it takes there; 0 where it is not said. "Must always be given" is "must be given".</summary>
-    private static int Said(Phrase phrase, ImmutableArray<Word> words, int at)
+    private static int Said(Phrase phrase, ImmutableArray<Word> words, int at, IReadOnlySet<string>? own)
     {
         var next = at;
         foreach (var word in phrase.Words)
@@ -62,7 +65,7 @@ internal static class CueBook
                 next++;
             }
 
-            if (next >= words.Length || words[next].Kind == WordKind.Quoted || words[next].Text != word)
+            if (next >= words.Length || words[next].Kind == WordKind.Quoted || (words[next].Text != word && !(word == "it" && own?.Contains(words[next].Text) == true)))
             {
                 return 0;
             }

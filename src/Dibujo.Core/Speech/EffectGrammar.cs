@@ -48,7 +48,7 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
     internal IEnumerable<Node> Of(Node left, Node right) => (left, right) switch
     {
         (Node.Targets one, Node.Joined(Cue.And or Cue.Or or Cue.Comma or Cue.Nor, Node.Targets other) joined) when !other.IsNegated =>
-            Costly((joined.By == Cue.Comma && !other.IsListed ? 0.3 : 0) + (IsPlace(one) != IsPlace(other) ? 0.5 : 0), [one with { Of = [.. one.Of.Union(other.Of)], IsListed = true }]),
+            Costly((joined.By == Cue.Comma && !other.IsListed ? 0.3 : 0) + (IsPlace(one) != IsPlace(other) ? 0.6 : 0), [one with { Of = [.. one.Of.Union(other.Of)], IsListed = true }]),
         (Node.Said(Cue.Neither), Node.Targets { Of.Length: > 1 } targets) => [targets with { IsNegated = true }],
         (Node.Said(Cue.Both or Cue.EverythingIn), Node.Targets targets) when left is Node.Said { Cue: Cue.Both } || targets.Of.All(one => one.Kind is ElementKind.Section or ElementKind.Tab or ElementKind.Form) => [targets],
         (Node.Said(Cue.NothingIn), Node.Targets { IsNegated: false } targets) when targets.Of.All(one => one.Kind is ElementKind.Section or ElementKind.Tab or ElementKind.Form) => [targets with { IsNegated = true }],
@@ -112,11 +112,14 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         (Node.Said(Cue.CannotWithout), Node.Settings { Subject: MoveSubject, IsNegated: false } moves) => [new Node.Stopped(moves.Keys)],
         (Node.Said(Cue.Not or Cue.No), Node.Settings { Subject: MoveSubject, IsNegated: false } moves) => [new Node.Stopped(moves.Keys)],
         (Node.Said(Cue.Without), Node.Targets targets) => [new Node.Without(targets.Of)],
+        (Node.Without without, Node.Stopped stopped) => Costly(0.05, [new Node.Does([new Require(without.Of) { Moves = stopped.Moves }])]),
         (Node.Stopped stopped, Node.Without without) => [new Node.Does([new Require(without.Of) { Moves = stopped.Moves }])],
         (Node.Said(Cue.StopSaving), Node.Without without) => [new Node.Does([new Require(without.Of, Requirement.ToSave)])],
         (Node.Said(Cue.StopMoving), Node.Without without) => [new Node.Does([new Require(without.Of)])],
         // "The fee for museums is hidden", "the language of the drawing class is English".
         (Node.Targets { IsNegated: false } targets, Node.When { IsElse: false } when) => [.. Only(targets, when), .. Costly(0.25, [new Node.Qualified(targets, when)])],
+        (Node.Targets { IsNegated: false } targets, Node.Joined(Cue.Then, Node.When { IsElse: false } when)) => Costly(0.3, [new Node.Qualified(targets, when)]),
+        (Node.Qualified of, Node.Verb verb) => Costly(0.1, Done([verb.Of], of.Of.Of).OfType<Node.Does>().Select(does => does with { If = of.In.Condition, IsOnly = of.In.IsOnly })),
         (Node.Qualified of, Node.State state) => Done(state.Of, of.Of.Of, state.IsOnly).OfType<Node.Does>().Select(does => does with { If = of.In.Condition, IsOnly = does.IsOnly || of.In.IsOnly }),
         (Node.Qualified { Of.Of: [{ Kind: ElementKind.Field, Key: var key }] } of, Node.Said(Cue.IsSet)) => [new Node.Given(key, Doing.Set) { If = of.In.Condition }],
         // Values.

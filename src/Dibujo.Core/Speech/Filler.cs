@@ -12,7 +12,7 @@ internal static class Filler
     /// <summary>Politeness, and words that join others and say nothing themselves.</summary>
     private static readonly FrozenSet<string> Cheap = new[]
     {
-        "please", "pls", "kindly", "could", "would", "you", "we", "i", "think", "really", "just", "actually", "also", "too", "then", "there", "it", "its", "they", "them", "their", "that", "this", "these", "those", "which", "who", "whoever", "am",
+        "please", "pls", "kindly", "could", "would", "you", "we", "i", "think", "really", "just", "actually", "also", "too", "then", "there", "it", "its", "they", "them", "their", "that", "this", "these", "those", "which", "who", "whoever", "am", "making", "keeping", "letting",
         "people", "person", "user", "users", "somebody", "someone", "anybody", "anyone", "make", "let", "us", "me", "my", "our", "your", "he", "she", "his", "her", "one", "ones", "any", "some", "such", "so", "very", "quite",
         "be", "is", "are", "was", "were", "been", "being", "has", "have", "had", "do", "does", "did", "will", "gets", "get", "become", "becomes", "of", "at", "in", "on", "by", "to", "for", "with", "as", "from", "into", "about",
         "must", "should", "shall", "may", "can", "might", "sure", "possible", "great", "nice", "good", "idea", "way", "like", "want", "need", "needs", "always", "already", "yet", "again", "still", "now", "here", "right",
@@ -76,7 +76,7 @@ internal static class Filler
         WordKind.Quoted or WordKind.Number or WordKind.Day or WordKind.Braced => 4,
         WordKind.Mark => word.Text is "=" ? 0.3 : word.Text is "%" or "<" or ">" or ">=" or "<=" ? 1.6 : word.Text is "&" ? 0.8 : 0.12,
         _ when Turning.Contains(word.Text) => 2.6,
-        _ when word.Text is "and" => 0.9,
+        _ when word.Text is "and" => 1.6,
         _ when Cheap.Contains(word.Text) => 0.15,
         _ when own.Contains(word.Text) => 0.2,
         _ when Light.Contains(word.Text) => 0.7,

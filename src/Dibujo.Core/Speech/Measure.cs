@@ -29,6 +29,9 @@ internal static class Measure
         ["dimmer"] = ("light", Test.LessThan),
     }.ToFrozenDictionary(StringComparer.Ordinal);
 
+    /// <summary>What a size is called by behind its number: "2 m long".</summary>
+    private static readonly FrozenDictionary<string, string> Behind = new Dictionary<string, string> { ["long"] = "length", ["wide"] = "width", ["high"] = "height", ["tall"] = "height", ["deep"] = "depth", ["heavy"] = "weight", ["old"] = "age" }.ToFrozenDictionary(StringComparer.Ordinal);
+
     private static readonly FrozenDictionary<string, Test> Worth = new Dictionary<string, Test>
     {
         ["more"] = Test.MoreThan,
@@ -48,6 +51,11 @@ internal static class Measure
         if (Nouns.TryGetValue(words[at].Text, out var measured))
         {
             return next == "than" ? (measured.Noun, measured.Test, 2) : null;
+        }
+
+        if (at > 0 && Behind.TryGetValue(words[at].Text, out var noun))
+        {
+            return (noun, Test.MoreThan, 1);
         }
 
         return words[at].Text == "worth" && Worth.TryGetValue(next, out var test)

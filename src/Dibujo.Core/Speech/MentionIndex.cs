@@ -15,6 +15,8 @@ internal sealed class MentionIndex
         ["of", "for", "on", "in", "by", "to", "from", "and", "or", "with", "as", "at", "is", "are", "was", "were", "been", "has", "have", "be", "not", "no", "than", "before", "after", "it", "its", "my", "their", "our", "&", "what", "where", "when", "who", "how", "why", "last", "next", "first"],
         StringComparer.Ordinal);
 
+    private static readonly HashSet<string> Abbreviations = new(["no", "nr", "num"], StringComparer.Ordinal);
+
     private static readonly HashSet<string> Verbs = new(["is", "are", "was", "were", "been", "has", "have"], StringComparer.Ordinal);
 
     private static readonly Dictionary<ElementKind, string[]> KindWords = new()
@@ -58,6 +60,13 @@ internal sealed class MentionIndex
                 };
                 Add(new Thing.Field(field, name.Thing, element), name.Words, name.Thing is FieldSubject { Part: null } ? 0 : name.Thing is LinkedSubject ? 0.2 : 0.1);
             }
+        }
+
+        foreach (var alike in type.Fields.Where(field => !field.Retired)
+            .Select(field => (Subject: (Subject)new FieldSubject(field.Key), Kind: field.Type.GetType().Name, Words: Words.Of(field.Label).Select(word => word.Text.ToLowerInvariant()).Where(word => !Small.Contains(word)).ToArray()))
+            .Where(one => one.Words.Length > 0).GroupBy(one => $"{one.Kind} {string.Join(' ', one.Words)}", StringComparer.Ordinal).Where(group => group.Count() > 1))
+        {
+            Add(new Thing.Fields([.. alike.Select(one => one.Subject)]), alike.First().Words, -0.15);
         }
 
         foreach (var name in lexicon.Targets.Names.Where(name => name.Thing.Kind is ElementKind.Section or ElementKind.Tab or ElementKind.Form))
@@ -162,7 +171,7 @@ internal sealed class MentionIndex
             foreach (var (meant, (its, places)) in vocabulary)
             {
                 // "Could" is no slip for "mould".
-                if (Stem.Distance(said, stem, meant, its) is { } cost && (cost < 0.1 || !Filler.IsCheap(said)))
+                if ((meant == "number" && Abbreviations.Contains(said) ? 0.1 : Stem.Distance(said, stem, meant, its)) is { } cost && (cost <= 0.1 || !Filler.IsCheap(said)))
                 {
                     foreach (var (name, place) in places)
                     {
@@ -191,11 +200,23 @@ internal sealed class MentionIndex
         {
             if (like[at].TryGetValue(name, out var places) && places.Where(one => !taken.Contains(one.Place)).OrderBy(one => one.Cost).ThenBy(one => Math.Abs(one.Place - taken.Count)).ToList() is [var best, ..])
             {
+                // "Flight nr." is no name by its "nr." alone.
+                if (taken.Count == 0 && called[best.Place] == "number" && Abbreviations.Contains(words[at].Text))
+                {
+                    yield break;
+                }
+
                 // A choice in another kind of word: "photos" for "Photography".
                 cost += best.Cost + (thing is Thing.Choice && best.Cost is 0.3 or 0.35 ? 0.3 : 0) + (taken.Count > 0 && best.Place < taken[^1] ? 0.15 : 0) + between;
                 (between, passed) = (0, 0);
                 taken.Add(best.Place);
-                if (Missing(called, taken) is { } missing)
+                if (thing is Thing.Fields && Missing(thing, called, taken) is { } part && at + 3 < words.Length && words[at + 1].Text is "from" or "to" && words[at + 2].Text is "and" && words[at + 3].Text is "from" or "to")
+                {
+                    // "Humidity from and to".
+                    yield return new(start, at + 4, cost + part - 0.1, thing, null);
+                }
+
+                if (Missing(thing, called, taken) is { } missing && !(thing is Thing.Fields && at + 1 < words.Length && words[at + 1].Text is "from" or "to" or "by" or "on" or "at"))
                 {
                     // A tour guide is no "tour".
                     missing += thing is Thing.Setting { Of: RoleSubject } && !taken.Contains(called.Length - 1) ? 0.6 : 0;
@@ -225,11 +246,17 @@ internal sealed class MentionIndex
     private static bool IsAbbreviated(ImmutableArray<Word> words, int at) => words[at].Text == "." && words[at - 1].Text.Length <= 4 && words[at - 1].End == words[at].Start;
 
     /// <summary>What it costs that words of the name are left out; null where those that are there tell nothing.</summary>
-    private static double? Missing(string[] called, List<int> taken)
+    private static double? Missing(Thing thing, string[] called, List<int> taken)
     {
         if (taken.Count == called.Length)
         {
             return 0;
+        }
+
+        // "Groups" is no "Adult group" where what is asked is the kind of group.
+        if (thing is Thing.Choice { Of.Label: var label } && Words.Of(label).Select(word => Stem.Of(word.Text.ToLowerInvariant())).ToHashSet(StringComparer.Ordinal) is var asked && taken.All(place => asked.Contains(Stem.Of(called[place]))))
+        {
+            return null;
         }
 
         // "No lunch" is not named by "lunch".
@@ -260,6 +287,12 @@ internal sealed class MentionIndex
         if (IsKind(mention.End))
         {
             yield return mention with { End = mention.End + 1, Cost = Math.Max(0, mention.Cost - 0.1) };
+        }
+
+        // "The crate section" is no field.
+        if (mention.Thing is Thing.Field or Thing.Fields && mention.End < words.Length && KindWords.Values.Any(kind => kind[..2].Contains(words[mention.End].Text, StringComparer.Ordinal)))
+        {
+            mention = mention with { Cost = mention.Cost + 0.6 };
         }
 
         var before = mention.Start > 0 && words[mention.Start - 1].Text is "for" or "of" or "about" or "called" or "on" ? 2 : 1;

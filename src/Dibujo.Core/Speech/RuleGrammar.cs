@@ -106,15 +106,13 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
             condition = ConditionGrammar.All(condition, own);
         }
 
-        if ((when.IsOnly || does.IsOnly) && effects.All(effect => effect is Unlock))
-        {
-            yield return new Node.Whole([new([.. effects.Select(effect => new Lock(((Unlock)effect).Targets))], Negation.Of(condition))]);
-        }
-        else
-        {
-            yield return new Node.Whole([new(effects, condition)], when.IsOnly || does.IsOnly);
-        }
+        yield return Of(condition, effects, when.IsOnly || does.IsOnly);
     }
+
+    /// <summary>A rule of one case. Who alone may open something is whom it is not locked for.</summary>
+    internal static Node.Whole Of(Condition condition, ImmutableArray<Effect> effects, bool isOnly) => isOnly && effects.All(effect => effect is Unlock)
+        ? new([new([.. effects.Select(effect => new Lock(((Unlock)effect).Targets))], Negation.Of(condition))])
+        : new([new(effects, condition)], isOnly);
 
     private static IEnumerable<Element> TargetsOf(Effect effect) => effect switch
     {

@@ -54,25 +54,12 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
     {
         for (var at = 0; at < words.Length; at++)
         {
-            foreach (var (cue, length) in CueBook.At(words, at))
+            foreach (var (cue, length) in CueBook.At(words, at, names.Own))
             {
                 // What is said in more words is meant by all of them.
-                yield return (at, at + length, new Node.Said(cue), -0.05 * (length - 1));
-                if (cue is Cue.Me)
+                foreach (var one in OfCue(cue, at, length, -0.05 * (length - 1)))
                 {
-                    yield return (at, at + length, new Node.Other(new SubjectComparand(new PersonSubject())), 0);
-                }
-                else if (cue is Cue.Today)
-                {
-                    yield return (at, at + length, new Node.Other(new RelativeDay(0)), 0);
-                }
-                else if (cue is Cue.EverythingAbout && at + length < words.Length && names.About(words[at + length].Text) is { IsEmpty: false } about)
-                {
-                    yield return (at, at + length + 1, new Node.Targets(about), 0);
-                }
-                else if (cue is Cue.Everything)
-                {
-                    yield return (at, at + length, new Node.Targets([Element.Record]), 0.1);
+                    yield return one;
                 }
             }
 
@@ -108,6 +95,26 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
             {
                 yield return (mention.Start, mention.End, node.Cost == 0 ? node : node with { Cost = 0 }, mention.Cost + node.Cost);
             }
+        }
+    }
+
+    private IEnumerable<(int Start, int End, Node Node, double Cost)> OfCue(Cue cue, int at, int length, double cost)
+    {
+        yield return (at, at + length, new Node.Said(cue), cost);
+        switch (cue)
+        {
+            case Cue.Me:
+                yield return (at, at + length, new Node.Other(new SubjectComparand(new PersonSubject())), cost);
+                break;
+            case Cue.Today:
+                yield return (at, at + length, new Node.Other(new RelativeDay(0)), cost);
+                break;
+            case Cue.Everything:
+                yield return (at, at + length, new Node.Targets([Element.Record]), cost + 0.1);
+                break;
+            case Cue.EverythingAbout when at + length < words.Length && names.About(words[at + length].Text) is { IsEmpty: false } about:
+                yield return (at, at + length + 1, new Node.Targets(about), cost);
+                break;
         }
     }
 
@@ -168,9 +175,9 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
                     yield return amount;
                 }
 
-                foreach (var (cue, length) in CueBook.Slipped(words, at))
+                foreach (var one in CueBook.Slipped(words, at).SelectMany(slip => OfCue(slip.Cue, at, slip.Length, 0.4)))
                 {
-                    yield return (at, at + length, new Node.Said(cue), 0.4);
+                    yield return one;
                 }
 
                 for (var length = 1; length <= LongestName && at + length <= words.Length; length++)
@@ -309,6 +316,10 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
                     }
                 }
 
+                break;
+            case Thing.Fields fields:
+                yield return new Node.Subjects(fields.Subjects);
+                yield return new Node.Targets([.. fields.Subjects.Select(subject => Element.Field(((FieldSubject)subject).Field))], IsListed: true);
                 break;
             case Thing.Place place:
                 yield return new Node.Targets([place.Element]);

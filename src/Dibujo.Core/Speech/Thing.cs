@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Forms;
 
@@ -7,6 +8,9 @@ namespace Dibujo.Core.Speech;
 internal abstract record Thing
 {
     internal sealed record Field(Records.Field Of, Subject Subject, Element? Element) : Thing;
+
+    /// <summary>Fields whose names differ only in small words: "humidity" is where it begins and where it ends.</summary>
+    internal sealed record Fields(ImmutableArray<Subject> Subjects) : Thing;
 
     /// <summary>A section, a tab or a form, which is called with its kind wherever a field could be meant.</summary>
     internal sealed record Place(Element Element) : Thing;

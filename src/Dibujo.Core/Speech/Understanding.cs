@@ -153,7 +153,7 @@ internal static class Understanding
 
                 return (cases, false);
             case Node.Does { If: { } condition } does:
-                return Complete(does) ? Finished(new Node.Whole([new(does.Effects, condition)], does.IsOnly), lexicon) : null;
+                return Complete(does) && RuleGrammar.Of(condition, does.Effects, does.IsOnly) is var whole ? Finished(whole, lexicon) : null;
             case Node.Does does:
                 return Complete(does) ? ([new(does.Effects)], false) : null;
             default:
