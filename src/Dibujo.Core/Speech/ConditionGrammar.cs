@@ -137,6 +137,7 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         Node.Settings settings => Costly(0.3, [new Node.Holds(Setting(settings, Test.Is))]),
         Node.Subjects { Of: [var subject], IsNegated: false } when TypeOf(subject) is YesNoType => Costly(0.45, Stated((Node.Subjects)node, Cue.Yes)),
         Node.Amount amount => Costly(0.25, [new Node.Tail(Test.Is, [amount])]),
+        Node.Said(Cue.IsNew) => [new Node.Holds(new Clause(new NewSubject(), Test.Is) { Comparands = [new Literal(new YesNo(true))] })],
         Node.Tail { With: [Node.Amount or Node.Range, ..] } tail => OfOnly(tail),
         Node.Other { Comparand: not SubjectComparand } other => Costly(0.3, [new Node.Tail(Test.Is, [other])]),
         _ => [],

@@ -111,4 +111,5 @@ internal enum Cue
     AfterDay,
     BeforeDay,
     OrElse,
+    IsNew,
 }

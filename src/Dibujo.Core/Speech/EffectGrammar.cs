@@ -129,6 +129,8 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         (Node.Said(Cue.Suggest), Node.Targets { Of: [{ Kind: ElementKind.Field, Key: var key }] }) => [new Node.Given(key, Doing.Suggest)],
         (Node.Targets { Of: [{ Kind: ElementKind.Field, Key: var key }] }, Node.Said(Cue.IsSet)) => [new Node.Given(key, Doing.Set)],
         (Node.Given { How: Doing.Set } given, _) when IsValue(right) => Costly(0.05, Given(given, right)),
+        // Where the message stands.
+        (Node.Does { Effects: [Message { At: null, Text: not NoWords } message] } does, Node.Joined(Cue.For or Cue.To, Node.Targets { Of: [var place] })) => Costly(0.1, [does with { Effects = [message with { At = place }] }]),
         (Node.Does { Effects: [Message] } does, Node.State { Of: [Doing.Show] }) => Costly(0.1, [does]),
         (Node.Given given, Node.Joined(Cue.Into or Cue.To or Cue.For or Cue.Comma, var value)) => Given(given, value),
         (Node.Said(Cue.SetTo), _) when IsValue(right) => [new Node.Giving(right, Doing.Set)],

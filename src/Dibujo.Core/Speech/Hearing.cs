@@ -33,7 +33,7 @@ public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess>
         var (canonical, _) = SentenceReading.Of(said, type, like);
         if (canonical is not null)
         {
-            return new(Named(canonical, type), Sentences.Sentence.Plain(Sentences.Sentence.Of(canonical, type)), [], null, null);
+            return Heard(canonical, type, []);
         }
 
         if (said.Length > MostCharacters)
@@ -43,21 +43,34 @@ public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess>
 
         var listener = new Listener(said, notation ?? Notation.Plain);
         ImmutableArray<Rule> all = [.. rules];
-        var rule = listener.First(() => new AdditionListener(listener, Lexicon.Of(type), all).Rule(), () => new RuleListener(listener, Lexicon.Of(type)).Rule(like));
-        if (rule is not null && listener.Questions.IsEmpty && listener.Guesses.All(guess => guess.Others.IsEmpty))
+        var added = listener.First(() => new AdditionListener(listener, Lexicon.Of(type), all).Rule());
+        if (added is null)
         {
-            return new(Named(rule, type), Sentences.Sentence.Plain(Sentences.Sentence.Of(rule, type)), listener.Guesses, null, null);
+            listener = new Listener(said, notation ?? Notation.Plain);
         }
 
+        var rule = added ?? listener.First(() => new RuleListener(listener, Lexicon.Of(type)).Rule(like));
         if (rule is not null && !listener.Questions.IsEmpty)
         {
             return new(null, null, listener.Guesses, listener.Questions[0], null);
         }
 
+        if (rule is not null && IsCertain(listener) && (added is not null || said.Contains('(', StringComparison.Ordinal)))
+        {
+            return Heard(rule, type, listener.Guesses);
+        }
+
         // What is no plain sentence is understood by what its words may name and do.
         var understood = Understanding.Of(said, type, like, notation ?? Notation.Plain, known ?? NoNames.Instance);
+        if (rule is not null && IsCertain(listener))
+        {
+            // Two ways of hearing it that disagree are asked about.
+            return understood.Rule is null || Shape.Of(understood.Rule.Cases) == Shape.Of(rule.Cases) ? Heard(rule, type, listener.Guesses)
+                : new(null, null, [], new(0, said.Length, said, [.. new[] { rule, understood.Rule }.Select(one => Written(one, type)).Select(sentence => new Wordage(sentence, sentence))]), null);
+        }
+
         return understood.Rule is { } meant ? understood with { Rule = Named(meant, type), Guesses = rule is null ? understood.Guesses : [.. understood.Guesses, .. Same(understood, rule, type) ? listener.Guesses : []] }
-            : rule is not null ? new(Named(rule, type), Sentences.Sentence.Plain(Sentences.Sentence.Of(rule, type)), listener.Guesses, null, null)
+            : rule is not null ? Heard(rule, type, listener.Guesses)
             : Misunderstanding.Of(listener, Lexicon.Of(type)) is var unheard && (unheard.IsTelling || (understood.Question ?? (object?)understood.Misunderstanding) is null) ? new(null, null, [], null, unheard)
             : understood;
     }
@@ -70,7 +83,14 @@ public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess>
     }
 
     /// <summary>Whether both ways of hearing it came to the same: then what was guessed is worth saying.</summary>
-    private static bool Same(Hearing understood, Rule rule, RecordType type) => understood.Sentence == Sentences.Sentence.Plain(Sentences.Sentence.Of(rule, type));
+    private static bool Same(Hearing understood, Rule rule, RecordType type) => understood.Sentence == Written(rule, type);
+
+    /// <summary>Whether nothing is open, and nothing was guessed that could be something else.</summary>
+    private static bool IsCertain(Listener listener) => listener.Questions.IsEmpty && listener.Guesses.All(guess => guess.Others.IsEmpty);
+
+    private static Hearing Heard(Rule rule, RecordType type, ImmutableArray<Guess> guesses) => new(Named(rule, type), Written(rule, type), guesses, null, null);
+
+    private static string Written(Rule rule, RecordType type) => Sentences.Sentence.Plain(Sentences.Sentence.Of(rule, type));
 
     private static Rule Named(Rule rule, RecordType type) => rule.Name.Length > 0 ? rule : rule with { Name = RuleName.For(rule, type) };
 }

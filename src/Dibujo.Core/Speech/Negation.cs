@@ -22,6 +22,11 @@ internal static class Negation
         _ => new Group(Quantifier.NoneOf, [condition]),
     };
 
+    /// <summary>Whether one thing would have to be two at once: "mode is Air and mode is Sea".</summary>
+    internal static bool IsNever(Condition? condition) => condition is Group { Quantifier: Quantifier.AllOf, Members: var members }
+        && members.OfType<Clause>().Where(clause => clause is { Test: Test.Is or Test.OneOf } && clause.Comparands.All(one => one is Literal)).GroupBy(clause => clause.Subject)
+            .Any(group => group.Aggregate<Clause, IEnumerable<Comparand>?>(null, (kept, clause) => kept is null ? clause.Comparands : kept.Intersect(clause.Comparands))?.Any() == false);
+
     private static Test? Twin(Test test)
     {
         foreach (var (one, other) in Twins)

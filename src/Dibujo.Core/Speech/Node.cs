@@ -108,5 +108,8 @@ internal abstract record Node
     internal sealed record Else(ImmutableArray<Effect> Effects) : Node;
 
     /// <summary>A whole rule.</summary>
-    internal sealed record Whole(ImmutableArray<Case> Cases, bool IsOnly = false) : Node;
+    /// <param name="Cases">Its cases.</param>
+    /// <param name="IsOnly">Whether it is so only then.</param>
+    /// <param name="IsElse">Whether it was said to be another case of what was said before.</param>
+    internal sealed record Whole(ImmutableArray<Case> Cases, bool IsOnly = false, bool IsElse = false) : Node;
 }

@@ -63,7 +63,7 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
         (Node.Whole whole, Node.Else other) => Otherwise(whole, other),
         (Node.Whole whole, Node.Joined(Cue.Comma or Cue.And or Cue.But, Node.Else other)) => Otherwise(whole, other),
         (Node.Whole one, Node.Whole other) => Costly(0.6, Cases(one, other)),
-        (Node.Whole one, Node.Joined(Cue.Comma or Cue.And or Cue.But, Node.Whole other)) => Costly(0.3, Cases(one, other)),
+        (Node.Whole one, Node.Joined(Cue.Comma or Cue.And or Cue.But, Node.Whole other)) => Costly(other.IsElse ? 0.05 : 0.3, Cases(one, other)),
         _ => [],
     };
 
@@ -106,7 +106,7 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
             condition = ConditionGrammar.All(condition, own);
         }
 
-        yield return Of(condition, effects, when.IsOnly || does.IsOnly);
+        yield return Of(condition, effects, when.IsOnly || does.IsOnly) with { IsElse = when.IsElse };
     }
 
     /// <summary>A rule of one case. Who alone may open something is whom it is not locked for.</summary>
@@ -199,7 +199,7 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
         }
 
         ImmutableArray<Element> it = [.. whole.Cases.SelectMany(@case => @case.Effects).SelectMany(TargetsOf).Distinct()];
-        ImmutableArray<Effect> effects = other.Effects.IsEmpty ? OnlyWhile.Otherwise(whole.Cases[^1].Effects) : [.. other.Effects.Select(effect => EffectGrammar.On(effect, it))];
+        ImmutableArray<Effect> effects = other.Effects.IsEmpty ? OnlyWhile.Otherwise(whole.Cases[^1].Effects) : EffectGrammar.Together(other.Effects.Select(effect => EffectGrammar.On(effect, it)));
         // To open what rests open and to lock it otherwise is to lock it then.
         if (whole.Cases is [{ Effects: [Unlock unlock], While: { } open }] && effects is [Lock @lock] && unlock.Targets.SequenceEqual(@lock.Targets) && unlock.Targets.All(target => lexicon.RestOf(target).Access == Access.Open))
         {
@@ -214,7 +214,7 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
     {
         var targets = one.Cases.SelectMany(@case => @case.Effects).SelectMany(TargetsOf).ToHashSet();
         return !one.IsOnly && !other.IsOnly && one.Cases.All(@case => @case.While is not null) && other.Cases[0].While is not null
-            && other.Cases.SelectMany(@case => @case.Effects).SelectMany(TargetsOf).All(targets.Contains)
+            && (other.IsElse || other.Cases.SelectMany(@case => @case.Effects).SelectMany(TargetsOf).All(targets.Contains))
             ? [one with { Cases = one.Cases.AddRange(other.Cases) }]
             : [];
     }

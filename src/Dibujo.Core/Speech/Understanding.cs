@@ -20,6 +20,9 @@ internal static class Understanding
     private const double Unlikely = 1.6;
     private const double UnlikelyOfAWord = 0.13;
 
+    /// <summary>Nobody says what can never be.</summary>
+    private const double Never = 2;
+
     private const int MostWords = 60;
 
     /// <summary>How many sentences are offered where none was understood, and at most where several are about as likely.</summary>
@@ -58,7 +61,7 @@ internal static class Understanding
 
             if (Finished(entry.Node, lexicon) is var (cases, isTaken) && shapes.Add(Shape.Of(cases)))
             {
-                found.Add(new(cases, entry.Cost + (entry.Node is Node.Does ? Bare(cases) : 0), entry.Unheard, isTaken));
+                found.Add(new(cases, entry.Cost + (entry.Node is Node.Does ? Bare(cases) : 0) + (cases.Any(one => Negation.IsNever(one.While)) ? Never : 0), entry.Unheard, isTaken));
             }
         }
 

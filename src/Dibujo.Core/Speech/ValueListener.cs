@@ -134,14 +134,21 @@ internal sealed class ValueListener(Listener listener, Lexicon lexicon, NameList
             return null;
         }
 
-        // One word needs no quotation marks; where a longer text ends nobody could tell.
-        var from = listener.At++;
+        var from = listener.At;
         if (word.Kind == WordKind.Plain)
         {
+            // A name or a number of its own needs no quotation marks; "if the group is loud" asks something else.
             text = listener.Said[word.Start..word.End];
+            if (!text.Any(letter => char.IsUpper(letter) || char.IsDigit(letter)))
+            {
+                return null;
+            }
+            listener.At++;
             listener.Guess(from, NameList.Quote(text), []);
+            return new(new Text(text));
         }
 
+        listener.At++;
         return new(new Text(text));
     }
 
