@@ -22,6 +22,9 @@ internal static class PeopleFile
     /// <summary>Two words in capitals are a person whom nobody here knows.</summary>
     private sealed class NamesAsWritten : IKnownNames
     {
+        /// <summary>What a sentence begins with, in capitals too, and what stands for nobody in particular.</summary>
+        private static readonly string[] NoNames = ["If", "When", "While", "For", "Only", "Unless", "Until", "Nobody", "Hide", "Show", "Lock", "Require", "Warn", "Tell", "Mr", "Mrs", "Ms", "Dr", "Should", "Where", "Let", "Once", "Except"];
+
         public string? TitleOf(string recordType, int number) => null;
 
         public string? NameOf(string userName) => userName;
@@ -29,6 +32,6 @@ internal static class PeopleFile
         public IReadOnlyList<int> RecordsCalled(string recordType, string title) => [];
 
         public IReadOnlyList<string> PeopleCalled(string name) =>
-            name.Split(' ') is [[>= 'A' and <= 'Z', >= 'a' and <= 'z', ..], [>= 'A' and <= 'Z', >= 'a' and <= 'z', ..]] ? [name] : [];
+            name.Split(' ') is [[>= 'A' and <= 'Z', >= 'a' and <= 'z', ..], [>= 'A' and <= 'Z', >= 'a' and <= 'z', ..]] words && !NoNames.Contains(words[0], StringComparer.Ordinal) ? [name] : [];
     }
 }

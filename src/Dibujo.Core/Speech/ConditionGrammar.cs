@@ -82,7 +82,7 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Node.Measured measured, Node.Amount amount) => Costly(0.25, Made(comparison.Of(measured.Subject, new Node.Tail(measured.Test, [amount])))),
         (Node.Tail tail, Node.Measured measured) => Costly(0.2, Made(comparison.Of(measured.Subject, tail))),
         (Node.Holds { Condition: Clause { Subject: var subject } }, Node.Measured measured) when measured.Subject == subject => Costly(-0.3, [left]),
-        (Node.Subjects { Of: [var subject] }, Node.Measured measured) when measured.Subject == subject => Costly(-0.3, [measured]),
+        (Node.Subjects { Of: [var subject] }, Node.Measured measured) when measured.Subject == subject => Costly(-0.45, [measured]),
         (Node.Said(Cue.Be), Node.Measured) => [right],
         (Node.Said(Cue.Not), Node.Measured measured) => [measured with { Test = Opposite(measured.Test) }],
         // "A fee of zero", "longer than two metres": what is measured comes first or last.

@@ -65,7 +65,7 @@ public sealed record Hearing(Rule? Rule, string? Sentence, ImmutableArray<Guess>
         if (rule is not null && IsCertain(listener))
         {
             // Two ways of hearing it that disagree are asked about.
-            return understood.Rule is null || Shape.Of(understood.Rule.Cases) == Shape.Of(rule.Cases) ? Heard(rule, type, listener.Guesses)
+            return understood.Rule is null || rule.Where is not null || Shape.IsSame(understood.Rule.Cases, rule.Cases) ? Heard(rule, type, listener.Guesses)
                 : new(null, null, [], new(0, said.Length, said, [.. new[] { rule, understood.Rule }.Select(one => Written(one, type)).Select(sentence => new Wordage(sentence, sentence))]), null);
         }
 

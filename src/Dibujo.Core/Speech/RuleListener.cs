@@ -10,7 +10,7 @@ internal sealed class RuleListener
 {
     private static readonly string[] Ifs =
     [
-        "if", "when", "whenever", "while", "as long as", "so long as", "in case", "in case that", "provided", "provided that", "where", "given that", "given", "then when", "as soon as", "because",
+        "if", "when", "whenever", "while", "as long as", "so long as", "in case", "in case that", "provided", "provided that", "where", "given that", "given", "then when", "because",
     ];
 
     private static readonly string[] OnlyIfs = ["only if", "only when", "only while", "only as long as", "only where", "only once", "just when", "exactly when", "if and only if"];

@@ -180,7 +180,7 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
                     yield return one;
                 }
 
-                for (var length = 1; length <= LongestName && at + length <= words.Length; length++)
+                for (var length = 1; length <= LongestName && at + length <= words.Length && words[at + length - 1].Kind == WordKind.Plain; length++)
                 {
                     var name = said[word.Start..words[at + length - 1].End];
                     if (char.IsUpper(name[0]) || length == 1)

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Rules;
 
@@ -7,6 +8,12 @@ namespace Dibujo.Core.Speech;
 internal static class Shape
 {
     internal static string Of(IEnumerable<Case> cases) => string.Join(" / ", cases.Select(@case => $"{Of(@case.While)}: {Sorted(@case.Effects.SelectMany(Of))}"));
+
+    /// <summary>Whether two mean the same, also where one says what is shown and otherwise hidden, and the other what is hidden.</summary>
+    internal static bool IsSame(ImmutableArray<Case> one, ImmutableArray<Case> other) => Of(one) == Of(other) || Of(Hiding(one)) == Of(Hiding(other));
+
+    private static ImmutableArray<Case> Hiding(ImmutableArray<Case> cases) =>
+        cases is [{ While: { } condition, Effects: [Show show] }, { While: null, Effects: [Hide { Value: HiddenValue.Keep } hide] }] && show.Targets.SequenceEqual(hide.Targets) ? [new([hide], Negation.Of(condition))] : cases;
 
     private static string Of(Condition? condition) => condition switch
     {
