@@ -7,6 +7,9 @@ namespace Dibujo.Core.Speech;
 /// <summary>What may come next where a rule is said as people say it.</summary>
 internal static class Completion
 {
+    /// <summary>How many words of a name may be there already.</summary>
+    private const int LongestName = 8;
+
     internal static ImmutableArray<SentenceOffer> Of(string said, Lexicon lexicon)
     {
         var listener = new Listener(said, Notation.Plain);
@@ -21,7 +24,7 @@ internal static class Completion
 
         return
         [
-            .. listener.Expected.Select(one => (one.What, one.IsHint, Start: one.At < listener.Words.Length ? listener.StartOf(one.At) : rest))
+            .. listener.ExpectedFrom(listener.Words.Length - LongestName).Select(one => (one.What, one.IsHint, Start: one.At < listener.Words.Length ? listener.StartOf(one.At) : rest))
                 .Where(one => !lexicon.IsRetired(one.What))
                 .Where(one => one.Start == said.Length ? isBetween
                     : !one.IsHint && one.What.Length > said.Length - one.Start && one.What.StartsWith(said[one.Start..], StringComparison.OrdinalIgnoreCase))

@@ -14,6 +14,8 @@ internal sealed class Lexicon
     private static readonly ConditionalWeakTable<RecordType, Lexicon> Made = [];
     private readonly ConcurrentDictionary<FieldType, NameIndex<string>> options = new();
 
+    private readonly ConcurrentDictionary<ElementKind, NameIndex<Element>> ofKind = new();
+
     private readonly ImmutableHashSet<string> retired;
 
     private Lexicon(RecordType type)
@@ -42,6 +44,9 @@ internal sealed class Lexicon
     internal NameIndex<Subject> Subjects { get; }
 
     internal NameIndex<Element> Targets { get; }
+
+    /// <summary>The elements of one kind only.</summary>
+    internal NameIndex<Element> TargetsOf(ElementKind kind) => ofKind.GetOrAdd(kind, one => new(Targets.Names.Where(name => name.Thing.Kind == one)));
 
     /// <summary>The subjects that are answered with yes or no.</summary>
     internal ImmutableArray<Named<Subject>> YesNos { get; }

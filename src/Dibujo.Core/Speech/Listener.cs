@@ -11,6 +11,7 @@ internal sealed class Listener(string said, Notation notation)
     private readonly List<Guess> guesses = [];
     private readonly List<Question> questions = [];
     private readonly List<Expectation> expected = [];
+    private readonly HashSet<(int At, ImmutableArray<string> Names)> names = [];
 
     /// <summary>Something that could have stood before the word of that number.</summary>
     internal readonly record struct Expectation(int At, string What, bool IsHint);
@@ -29,7 +30,12 @@ internal sealed class Listener(string said, Notation notation)
 
     internal ImmutableArray<Question> Questions => [.. questions];
 
-    internal IReadOnlyList<Expectation> Expected => expected;
+    /// <summary>The furthest place at which something was expected.</summary>
+    internal int Furthest => Math.Max(expected.Count == 0 ? 0 : expected.Max(one => one.At), names.Count == 0 ? 0 : names.Max(one => one.At));
+
+    /// <summary>What was expected there and behind it.</summary>
+    internal IEnumerable<Expectation> ExpectedFrom(int at) =>
+        expected.Where(one => one.At >= at).Concat(names.Where(one => one.At >= at).SelectMany(one => one.Names.Select(name => new Expectation(one.At, name, false))));
 
     internal bool IsAtEnd => At >= Words.Length;
 
@@ -96,6 +102,9 @@ internal sealed class Listener(string said, Notation notation)
     internal bool TookAny(params ReadOnlySpan<string> phrases) => TakeAny(phrases) is not null;
 
     internal void Expect(string what, bool isHint = false) => expected.Add(new(At, what, isHint));
+
+    /// <summary>As the other, of all the names that may stand in one place: most are never looked at.</summary>
+    internal void Expect(ImmutableArray<string> all) => names.Add((At, all));
 
     /// <summary>Notes that the words from that one up to here were taken for something that they do not say.</summary>
     internal void Guess(int from, string meant, IEnumerable<Wordage> others)

@@ -290,7 +290,7 @@ internal sealed class MentionIndex
         }
 
         // "The crate section" is no field.
-        if (mention.Thing is Thing.Field or Thing.Fields && mention.End < words.Length && KindWords.Values.Any(kind => kind[..2].Contains(words[mention.End].Text, StringComparer.Ordinal)))
+        if (mention.Thing is Thing.Field or Thing.Fields && mention.End < words.Length && KindWords.Values.Any(kind => kind.Take(2).Contains(words[mention.End].Text, StringComparer.Ordinal)))
         {
             mention = mention with { Cost = mention.Cost + 0.6 };
         }

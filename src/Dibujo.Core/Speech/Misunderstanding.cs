@@ -18,10 +18,9 @@ public sealed record Misunderstanding(int Place, string Message, ImmutableArray<
 
     internal static Misunderstanding Of(Listener listener, Lexicon lexicon)
     {
-        var expected = listener.Expected;
-        var at = expected.Count == 0 ? 0 : expected.Max(one => one.At);
+        var at = listener.Furthest;
         var place = listener.StartOf(at);
-        var here = expected.Where(one => one.At == at).ToList();
+        var here = listener.ExpectedFrom(at).ToList();
         var hints = here.Where(one => one.IsHint).Select(one => one.What).Distinct(StringComparer.Ordinal).ToList();
         var words = here.Where(one => !one.IsHint).Select(one => one.What).Distinct(StringComparer.Ordinal).ToList();
         if (at >= listener.Words.Length)

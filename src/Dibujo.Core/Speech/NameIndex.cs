@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Collections.Immutable;
 
 namespace Dibujo.Core.Speech;
@@ -8,6 +9,18 @@ internal sealed class NameIndex<T>(IEnumerable<Named<T>> names)
     /// <summary>What a shortened name neither begins nor ends with: it is part of what is said around it.</summary>
     private static readonly HashSet<string> Between =
         new(["of", "for", "on", "in", "by", "to", "from", "and", "or", "with", "as", "at", "is", "are", "not", "no", "than", "before", "after", "it"], StringComparer.Ordinal);
+
+    private const int MostKept = 2000;
+
+    /// <summary>In which names a word was found that is like the one said: all but the last are said again at each key.</summary>
+    private readonly ConcurrentDictionary<string, ImmutableArray<Named<T>>> kept = new(StringComparer.Ordinal);
+
+    /// <summary>Each word of the names once, with the places of those in which it stands.</summary>
+    private readonly ImmutableArray<(string Word, ImmutableArray<int> Names)> places =
+        [.. names.Where(name => name.Words.Length > 0).SelectMany((name, place) => name.Words.Select(word => (Word: word, place))).GroupBy(one => one.Word, one => one.place, StringComparer.Ordinal).Select(group => (group.Key, group.ToImmutableArray()))];
+
+    /// <summary>The names as they stand in a canonical sentence.</summary>
+    internal ImmutableArray<string> Texts { get; } = [.. names.Where(name => name.Words.Length > 0).Select(name => name.Text)];
 
     internal ImmutableArray<Named<T>> Names { get; } = [.. names.Where(name => name.Words.Length > 0)];
 
@@ -35,7 +48,18 @@ internal sealed class NameIndex<T>(IEnumerable<Named<T>> names)
 
         return next.Kind == WordKind.Quoted
             ? [.. Names.Where(name => IsQuoted(name, next)).Select(name => new NameMatch<T>(name, 1, Closeness.Whole))]
-            : [.. Names.Select(name => Match(name, listener.Words, listener.At)).OfType<NameMatch<T>>()];
+            : [.. With(next.Text).Select(name => Match(name, listener.Words, listener.At)).OfType<NameMatch<T>>()];
+    }
+
+    /// <summary>The names in which such a word stands, in their order.</summary>
+    private ImmutableArray<Named<T>> With(string word)
+    {
+        if (kept.Count > MostKept)
+        {
+            kept.Clear();
+        }
+
+        return kept.GetOrAdd(word, said => [.. places.Where(one => Likenesses.Of(said, one.Word) != Likeness.None).SelectMany(one => one.Names).Distinct().Order().Select(place => Names[place])]);
     }
 
     private static bool IsQuoted(Named<T> name, Word quoted) => quoted.Key is { } key

@@ -25,10 +25,7 @@ internal sealed class NameListener(Listener listener, Lexicon lexicon)
     private void Expected<T>(NameIndex<T> index, string what)
     {
         listener.Expect(what, isHint: true);
-        foreach (var name in index.Names)
-        {
-            listener.Expect(name.Text);
-        }
+        listener.Expect(index.Texts);
     }
 
     /// <summary>Takes one of several matches: notes it as a guess, or asks.</summary>
@@ -151,7 +148,7 @@ internal sealed class NameListener(Listener listener, Lexicon lexicon)
     private static bool EndsWith(ImmutableArray<string> words, List<string> end) =>
         words.Length > end.Count && words.Skip(words.Length - end.Count).SequenceEqual(end, StringComparer.Ordinal);
 
-    private NameIndex<Element> OfKind(ElementKind kind) => new(lexicon.Targets.Names.Where(name => name.Thing.Kind == kind));
+    private NameIndex<Element> OfKind(ElementKind kind) => lexicon.TargetsOf(kind);
 
     private bool IsFollowedBy(int words, string word) =>
         listener.At + words < listener.Words.Length && listener.Words[listener.At + words] is { Kind: WordKind.Plain } next && next.Text == word;

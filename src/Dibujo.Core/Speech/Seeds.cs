@@ -287,6 +287,10 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
         }
     }
 
+    /// <summary>Whether there may be words of somebody's own without quotation marks.</summary>
+    internal static bool HasFree(ImmutableArray<Word> words) =>
+        Enumerable.Range(0, words.Length).Any(at => words[at].Text == "because" || CueBook.At(words, at).Any(one => one.Cue is Cue.Tell or Cue.Warn or Cue.Suggest));
+
     private bool IsEnd(int at) => at == words.Length || words[at].Text is "." or "!" or "," or ";" || CueBook.At(words, at).Any(one => one.Cue is Cue.If or Cue.OnlyIf or Cue.Unless);
 
     private static IEnumerable<Node> Of(Mention mention)

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Notations;
 using Dibujo.Core.Records;
@@ -37,6 +38,8 @@ internal static class Understanding
             return new(null, null, [], null, new(0, words.Length == 0 ? "Nothing was said." : $"This is longer than {MostWords} words. Say it in several rules.", []));
         }
 
+        var last = Kept.GetOrCreateValue(type);
+        var before = last.Said is { } was && was.Notation == notation && ReferenceEquals(was.Known, known) ? was : null;
         var lexicon = Lexicon.Of(type);
         var comparison = new Comparison(lexicon.Names.Subjects);
         var conditions = new ConditionGrammar(type, comparison);
@@ -48,7 +51,10 @@ internal static class Understanding
             seeds.All(),
             [.. words.Select((_, at) => Passed(words, at, names))],
             (left, right) => Together(conditions.Of(left, right), effects.Of(left, right), rules.Of(left, right)),
-            node => conditions.ByItself(node).Concat(EffectGrammar.ByItself(node)));
+            node => conditions.ByItself(node).Concat(EffectGrammar.ByItself(node)),
+            before?.Chart,
+            before is null ? 0 : Same(before.Words, words));
+        last.Said = new(words, notation, known, chart);
         var shapes = new HashSet<string>(StringComparer.Ordinal);
         var found = new List<Meaning>();
         foreach (var entry in chart.Whole.OrderBy(entry => entry.Cost))
@@ -67,6 +73,32 @@ internal static class Understanding
 
         found.Sort((one, other) => one.Cost.CompareTo(other.Cost));
         return Answer(said, type, words, found, cases => like with { Where = null, Table = null, Cases = Worded(cases, type, like) });
+    }
+
+    /// <summary>How far what a word is may depend on those behind it, and how far where free words end.</summary>
+    private const int Ahead = 2;
+    private const int FarAhead = 8;
+
+    /// <summary>What was said last of a record type: at each key all but the last words are as they were.</summary>
+    private static readonly ConditionalWeakTable<RecordType, Last> Kept = [];
+
+    private sealed class Last
+    {
+        internal Charted? Said { get; set; }
+    }
+
+    private sealed record Charted(ImmutableArray<Word> Words, Notation Notation, IKnownNames Known, Chart Chart);
+
+    /// <summary>How many of the first words say what they said, whatever came after them.</summary>
+    private static int Same(ImmutableArray<Word> before, ImmutableArray<Word> now)
+    {
+        var same = 0;
+        while (same < before.Length && same < now.Length && before[same] == now[same])
+        {
+            same++;
+        }
+
+        return Math.Max(0, same - (Seeds.HasFree(now) || Seeds.HasFree(before) ? FarAhead : Ahead));
     }
 
     private static Hearing Answer(string said, RecordType type, ImmutableArray<Word> words, List<Meaning> found, Func<ImmutableArray<Case>, Rule> ruleOf)

@@ -62,6 +62,25 @@ public sealed partial class SaidTests
         Hearing.Of(row.Said, row.Pack.RecordType, [], new Rule("r", ""), null, People).Sentence,
         Hearing.Of(row.Said, row.Pack.RecordType, row.Pack.Rules, new Rule("r", ""), null, People).Sentence));
 
+    /// <summary>What is kept from key to key changes nothing.</summary>
+    [Fact]
+    public void A_sentence_means_the_same_however_it_was_typed()
+    {
+        var random = new Random(7);
+        foreach (var row in Rows.Where((_, at) => at % 9 == 0))
+        {
+            // Another record type of the same content knows nothing of what was typed before.
+            var (typed, fresh) = (row.Pack.RecordType with { }, row.Pack.RecordType with { });
+            for (var end = 1; end < row.Said.Length; end += random.Next(1, 6))
+            {
+                Hearing.Of(row.Said[..end] + (random.Next(9) == 0 ? " not" : ""), typed, [], new Rule("r", ""), null, People);
+            }
+
+            Assert.Equal(Hearing.Of(row.Said, fresh, [], new Rule("r", ""), null, People), Hearing.Of(row.Said, typed, [], new Rule("r", ""), null, People), (one, other) =>
+                one.Sentence == other.Sentence && (one.Question?.Options ?? []).SequenceEqual(other.Question?.Options ?? []) && one.Misunderstanding?.Message == other.Misunderstanding?.Message);
+        }
+    }
+
     [Fact]
     public void To_show_what_rests_shown_is_to_show_it_only_then_and_it_is_said()
     {
