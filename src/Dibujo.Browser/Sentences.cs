@@ -63,9 +63,4 @@ internal static partial class Sentences
     /// <summary>A name for a rule, from what it does and what it looks at.</summary>
     [JSExport]
     internal static string Name(int program, int[] tape, string text) => RuleName.For(RuleTape.Rule(Tape.Read(tape, text)), Programs.DefinitionOf(program).Type);
-
-    /// <summary>What may come next in what was said so far, the most likely first: <see cref="SentenceOffer"/>s.</summary>
-    [JSExport]
-    internal static string Complete(int program, string said) =>
-        AnswerWriter.Write(to => to.Write(Hearing.Complete(said, Programs.DefinitionOf(program).Type)));
 }

@@ -6,7 +6,7 @@ namespace Dibujo.Core.Answers;
 /// <summary>What came of a rule that was said, as an answer.</summary>
 public static class HearingAnswer
 {
-    /// <summary>Rule and sentence, guesses, and a question or a misunderstanding where there is one.</summary>
+    /// <summary>Rule and sentence, guesses, what stands for what, what may come next, and a question or a misunderstanding where there is one.</summary>
     public static void Write(this AnswerWriter to, Hearing hearing) => to.Object(() =>
     {
         if (hearing.Rule is { } rule)
@@ -22,6 +22,14 @@ public static class HearingAnswer
             to.Number("end", guess.End);
             to.Text("meant", guess.Meant);
             to.Wordages("others", guess.Others);
+        }));
+        to.Json.WritePropertyName("offers");
+        to.Write(hearing.Offers);
+        to.List("aligned", hearing.Aligned, one => to.Object(() =>
+        {
+            to.Number("start", one.Start);
+            to.Number("end", one.End);
+            to.Text("part", one.Part);
         }));
         if (hearing.Question is { } question)
         {

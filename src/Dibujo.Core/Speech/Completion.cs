@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Dibujo.Core.Notations;
 using Dibujo.Core.Sentences;
 
 namespace Dibujo.Core.Speech;
@@ -10,10 +9,11 @@ internal static class Completion
     /// <summary>How many words of a name may be there already.</summary>
     private const int LongestName = 8;
 
-    internal static ImmutableArray<SentenceOffer> Of(string said, Lexicon lexicon)
+    /// <param name="listener">That which heard it.</param>
+    /// <param name="lexicon">What can be named.</param>
+    internal static ImmutableArray<SentenceOffer> Of(Listener listener, Lexicon lexicon)
     {
-        var listener = new Listener(said, Notation.Plain);
-        new RuleListener(listener, lexicon).Rule(new("", ""));
+        var said = listener.Said;
         // An article that stands last may be the beginning of something else.
         var rest = listener.EndOf(listener.Words.Length);
         var isBetween = said.Length == 0 || char.IsWhiteSpace(said[^1]);

@@ -8,7 +8,10 @@ namespace Dibujo.Core.Speech;
 internal static class CueBook
 {
     /// <summary>Each way of saying something, by its first word.</summary>
-    private static readonly FrozenDictionary<string, ImmutableArray<Phrase>> ByFirstWord = Read();
+    private static readonly FrozenDictionary<string, ImmutableArray<Phrase>> ByFirstWord = Phrases().Distinct().GroupBy(phrase => phrase.Words[0], StringComparer.Ordinal)
+        .ToFrozenDictionary(group => group.Key, group => group.ToImmutableArray(), StringComparer.Ordinal);
+
+    private static readonly FrozenDictionary<Cue, string> FirstWays = Phrases().GroupBy(phrase => phrase.Cue).ToFrozenDictionary(group => group.Key, group => string.Join(' ', group.First().Words));
 
     /// <summary>Cues whose first word may be written with a slip: short words become others too easily.</summary>
     private static readonly ImmutableArray<Phrase> Long = [.. ByFirstWord.Values.SelectMany(all => all).Where(phrase => phrase.Words is [{ Length: >= 6 }] or [{ Length: >= 6 }, _])];
@@ -21,6 +24,9 @@ internal static class CueBook
 
     /// <summary>One way of saying a cue.</summary>
     internal readonly record struct Phrase(Cue Cue, ImmutableArray<string> Words);
+
+    /// <summary>The way of saying it that stands first: what people read for it.</summary>
+    internal static string NameOf(Cue cue) => FirstWays[cue];
 
     /// <summary>Every cue that begins with that word of what was said, and how many words it takes.</summary>
     /// <param name="words">What was said.</param>
@@ -76,14 +82,12 @@ internal static class CueBook
         return next - at;
     }
 
-    private static FrozenDictionary<string, ImmutableArray<Phrase>> Read()
+    private static List<Phrase> Phrases()
     {
         using var stream = typeof(CueBook).Assembly.GetManifestResourceStream("cues.txt")!;
         using var reader = new StreamReader(stream);
-        return reader.ReadToEnd().Split('\n').Where(line => line.Contains(": ", StringComparison.Ordinal) && line[0] != '#')
-            .SelectMany(line => Of(line, line.IndexOf(": ", StringComparison.Ordinal)))
-            .Distinct().GroupBy(phrase => phrase.Words[0], StringComparer.Ordinal)
-            .ToFrozenDictionary(group => group.Key, group => group.ToImmutableArray(), StringComparer.Ordinal);
+        return [.. reader.ReadToEnd().Split('\n').Where(line => line.Contains(": ", StringComparison.Ordinal) && line[0] != '#')
+            .SelectMany(line => Of(line, line.IndexOf(": ", StringComparison.Ordinal)))];
     }
 
     private static IEnumerable<Phrase> Of(string line, int colon) =>

@@ -125,6 +125,8 @@ internal sealed class MentionIndex
     internal ImmutableArray<Element> About(string word) =>
         [.. names.Where(name => name.Thing is Thing.Field { Element.Kind: ElementKind.Field } && name.Words.Any(one => Stem.Distance(word, one) < 0.1)).Select(name => ((Thing.Field)name.Thing).Element!.Value)];
 
+    internal Field? FieldOf(string key) => names.Select(name => name.Thing).OfType<Thing.Field>().FirstOrDefault(field => field.Of.Key == key)?.Of;
+
     /// <summary>Those among them that are lengths.</summary>
     internal ImmutableArray<Element> Lengths(ImmutableArray<Element> all) =>
         [.. names.Select(name => name.Thing).OfType<Thing.Field>().Where(field => field is { Of.Type: NumberType { Unit: "cm" or "m" or "mm" or "in" or "ft" }, Element: { } element } && all.Contains(element)).Select(field => field.Element!.Value).Distinct()];

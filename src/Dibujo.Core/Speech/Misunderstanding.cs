@@ -11,8 +11,7 @@ public sealed record Misunderstanding(int Place, string Message, ImmutableArray<
     private const int MostNamed = 6;
 
     /// <summary>Whether it says more than that something is not understood: how to go on, or why that cannot be asked.</summary>
-    internal bool IsTelling { get; private init; }
-
+    internal bool IsTelling { get; init; }
 
     private static readonly string[] States = ["hidden", "shown", "visible", "locked", "required", "mandatory", "optional", "read"];
 

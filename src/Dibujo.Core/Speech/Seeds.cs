@@ -49,6 +49,27 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
 
     private static readonly HashSet<string> Spans = new(["day", "week", "month", "year"], StringComparer.Ordinal);
 
+    /// <summary>What is named for sure, from the first word on: the longest and closest names that do not overlap.</summary>
+    internal IEnumerable<(int Start, int End, Node Node)> Named()
+    {
+        var from = 0;
+        foreach (var mention in mentions.Where(mention => mention.Cost < 0.35).OrderBy(mention => mention.Start).ThenByDescending(mention => mention.End).ThenBy(mention => mention.Cost))
+        {
+            if (mention.Start >= from && Of(mention).FirstOrDefault() is { } node)
+            {
+                yield return (mention.Start, mention.End, node);
+                from = mention.End;
+            }
+        }
+    }
+
+    /// <summary>Whether that word may be part of a name, or of what people say for a part of a rule.</summary>
+    internal bool Stands(int at) =>
+        mentions.Exists(mention => mention.Start <= at && at < mention.End) || Enumerable.Range(Math.Max(0, at - 5), Math.Min(at, 5) + 1).Any(start => CueBook.At(words, start, names.Own).Any(one => start + one.Length > at))
+        || CueBook.Slipped(words, at).Any() || words[at].Kind != WordKind.Plain;
+
+    internal Field? FieldOf(string key) => names.FieldOf(key);
+
     /// <summary>Every such stretch, with what it costs to take it so.</summary>
     internal IEnumerable<(int Start, int End, Node Node, double Cost)> All()
     {

@@ -67,12 +67,16 @@ internal static class Understanding
 
             if (Finished(entry.Node, lexicon) is var (cases, isTaken) && shapes.Add(Shape.Of(cases)))
             {
-                found.Add(new(cases, entry.Cost + (entry.Node is Node.Does ? Bare(cases) : 0) + (cases.Any(one => Negation.IsNever(one.While)) ? Never : 0), entry.Unheard, isTaken));
+                found.Add(new(cases, entry, entry.Cost + (entry.Node is Node.Does ? Bare(cases) : 0) + (cases.Any(one => Negation.IsNever(one.While)) ? Never : 0), entry.Unheard, isTaken));
             }
         }
 
         found.Sort((one, other) => one.Cost.CompareTo(other.Cost));
-        return Answer(said, type, words, found, cases => like with { Where = null, Table = null, Cases = Worded(cases, type, like) });
+        var answer = Answer(said, type, words, found, cases => like with { Where = null, Table = null, Cases = Worded(cases, type, like) });
+        var aligner = new Aligner(said, words, lexicon);
+        return found is [var best, ..]
+            ? answer with { Aligned = aligner.Of(chart.Parts(0, words.Length, best.Of)), Misunderstanding = Choiceless.Of(words, said, seeds) ?? answer.Misunderstanding, Question = Choiceless.Of(words, said, seeds) is null ? answer.Question : null }
+            : answer with { Aligned = aligner.Of(seeds.Named()), Misunderstanding = Choiceless.Of(words, said, seeds) };
     }
 
     /// <summary>How far what a word is may depend on those behind it, and how far where free words end.</summary>
@@ -120,13 +124,9 @@ internal static class Understanding
         var unheard = Enumerable.Range(0, words.Length).Where(at => (best.Unheard >> Math.Min(at, 63) & 1) == 1).Select(at => words[at]).ToList();
         var missed = unheard.Count == 0 ? said : string.Join(" … ", unheard.Select(word => said[word.Start..word.End]));
         // What leaves out a word such as "if" or "not" says something else, and is not offered.
-        return found.Count > 1 && unheard.Count < 4 && !unheard.Exists(word => Filler.IsTurning(word.Text))
+        return unheard.Count < 4 && !unheard.Exists(word => Filler.IsTurning(word.Text))
             ? new(null, null, [], Asked(said, missed, found.Take(MostOffered).Select(SentenceOf)), null)
-            : new(null, null, [], null, new(unheard.Count == 0 ? 0 : unheard[0].Start, unheard.Count == 0
-                ? $"Is this meant: {SentenceOf(best)} Say it in other words."
-                : unheard.Exists(word => Filler.IsTurning(word.Text))
-                    ? $"“{missed}” is not understood."
-                    : $"“{missed}” is not understood. Without it: {SentenceOf(best)}", []));
+            : new(null, null, [], null, new(unheard[0].Start, $"“{missed}” is not understood.", []));
     }
 
     /// <summary>What it costs to pass over a word. A name says something, but for what the record itself is called.</summary>
@@ -168,10 +168,11 @@ internal static class Understanding
     private static double Bare(ImmutableArray<Case> cases) => cases[0].Effects.All(effect => effect is Calculate or SetValue or Require { Moves.IsEmpty: false } or Require { Level: Requirement.ToSave } or ResetValue) ? 0.2 : 1;
 
     /// <param name="Cases">What the rule says; messages may have no words yet.</param>
+    /// <param name="Of">The entry that says it.</param>
     /// <param name="Cost">How unlikely it is.</param>
     /// <param name="Unheard">A bit for each word of content that stands for nothing in it.</param>
     /// <param name="IsTakenAsOnly">Whether showing what rests shown was taken for showing it only then.</param>
-    private sealed record Meaning(ImmutableArray<Case> Cases, double Cost, ulong Unheard, bool IsTakenAsOnly);
+    private sealed record Meaning(ImmutableArray<Case> Cases, Chart.Entry Of, double Cost, ulong Unheard, bool IsTakenAsOnly);
 
     private static (ImmutableArray<Case> Cases, bool IsTakenAsOnly)? Finished(Node node, Lexicon lexicon)
     {

@@ -147,7 +147,7 @@ public class HearingTests
     [InlineData("if mode is a", "Air")]
     [InlineData("lock fee once In tr", "In transit")]
     public void The_word_half_typed_is_completed(string half, string offer) =>
-        Assert.Contains(offer, Hearing.Complete(half, Loans.RecordType).Select(one => one.Text));
+        Assert.Contains(offer, Hear(half).Offers.Select(one => one.Text));
 
     [Fact]
     public void A_rule_that_nobody_named_is_called_by_what_it_does() =>

@@ -15,6 +15,8 @@ const shortcuts: [string[], string[], string][] = [
   [[], ['Alt', '↑ ↓'], 'Move the rule up or down'],
   [[], ['?'], 'Show these keys'],
   [['Escape'], [], 'Close what is open: a list, the line, an element, a rule'],
+  [['Alt', '1 … 9'], [], 'In the line: take a sentence that is offered'],
+  [['Alt', 'W'], [], 'In the line: walk its words, for what each stands'],
   [['Ctrl', 'Z'], [], 'Undo'],
   [['Ctrl', 'Shift', 'Z'], [], 'Redo'],
 ];

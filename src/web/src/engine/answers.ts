@@ -1,4 +1,4 @@
-import type { ElementKind, Outlook, Problem, Rule, SaidMessage, Suggestion, Value } from '../api/generated';
+import type { ElementKind, Outlook, Problem, Rule, SaidMessage, SentenceOffer, Suggestion, Value } from '../api/generated';
 
 export type { Value };
 
@@ -108,6 +108,10 @@ export interface Hearing {
   /** Its canonical sentence. */
   sentence?: string;
   guesses: { start: number; end: number; meant: string; others: Wordage[] }[];
+  /** What may stand at the end of what was said so far, the most likely first. */
+  offers: SentenceOffer[];
+  /** For which parts of the rule the words stand. */
+  aligned: { start: number; end: number; part: string }[];
   question?: { start: number; end: number; said: string; options: Wordage[] };
   misunderstanding?: { place: number; message: string; nearest: Wordage[] };
 }

@@ -5,7 +5,6 @@ import type {
   Definition,
   Element,
   Rule,
-  SentenceOffer,
   SentencePart,
   Vocabulary,
 } from '../api/generated';
@@ -180,10 +179,5 @@ export class DraftProgram {
   /** A name for a rule that nobody has named. */
   async ruleName(rule: Rule): Promise<string> {
     return this.ask((program) => this.engine.ask('ruleName', program, rule));
-  }
-
-  /** What may come next in what was said so far, the most likely first. */
-  async complete(said: string): Promise<SentenceOffer[]> {
-    return this.ask((program) => this.engine.ask('complete', program, said));
   }
 }

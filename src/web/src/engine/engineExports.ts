@@ -32,7 +32,6 @@ export interface EngineExports {
     Write(program: number, rules: number[]): string;
     WriteOne(program: number, items: number[], text: string): string;
     Vocabulary(program: number): string;
-    Complete(program: number, said: string): string;
     Hear(program: number, said: string, items: number[], text: string): string;
     HearCells(program: number, items: number[], text: string): string;
     Name(program: number, items: number[], text: string): string;

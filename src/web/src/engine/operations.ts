@@ -10,7 +10,6 @@ import type {
   LinkedRecord,
   Problem,
   Rule,
-  SentenceOffer,
   SentencePart,
   Setting,
   Vocabulary,
@@ -173,9 +172,6 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences, Anal
 
     /** What rules with a jump ahead or an early end skip, by the places of the rules. */
     skipped: (program: number) => parsed<{ rule: number; elements: Element[] }[]>(Analyses.Skipped(program)),
-
-    /** What may come next in what was said so far, the most likely first. */
-    complete: (program: number, said: string) => parsed<SentenceOffer[]>(Sentences.Complete(program, said)),
   };
   return {
     ...operations,

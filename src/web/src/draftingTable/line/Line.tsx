@@ -1,11 +1,12 @@
 import { Button, Combobox, Kbd, Textarea, useCombobox } from '@mantine/core';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
-import type { Rule, SentenceOffer } from '../../api/generated';
+import type { Rule } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { Hearing, Wordage } from '../../engine/answers';
 import lines from '../../sheet/lines.module.css';
 import { newKey } from '../rule/compose';
 import classes from './Line.module.css';
+import { WordByWord } from './WordByWord';
 
 interface Props {
   program: DraftProgram;
@@ -28,7 +29,6 @@ const pause = 40;
 interface Heard {
   text: string;
   hearing: Hearing;
-  offers: SentenceOffer[];
 }
 
 /** One line that takes a rule as people say it, and shows the sentence that it will be before it is made. */
@@ -38,6 +38,7 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
   const [isRefused, setRefused] = useState(false);
   const [isFocused, setFocused] = useState(false);
   const like = useRef<Rule>(undefined);
+  const words = useRef<HTMLDivElement>(null);
   const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() });
   const { openDropdown } = combobox;
   // Opened for a rule, it is there to be written in: with the drawing and not after it, so that no key goes astray.
@@ -51,8 +52,7 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
   const listen = useCallback(
     async (said: string): Promise<Heard> => {
       like.current = editing ?? { key: like.current?.key ?? newKey(), name: '', on: true };
-      const [hearing, offers] = await Promise.all([program.hear(said, like.current), program.complete(said)]);
-      return { text: said, hearing, offers };
+      return { text: said, hearing: await program.hear(said, like.current) };
     },
     [program, editing],
   );
@@ -75,8 +75,8 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
     if (text.trim() === '') {
       return;
     }
-    const { hearing, ...rest } = heard?.text === text ? heard : await listen(text);
-    setHeard({ hearing, ...rest });
+    const { hearing } = heard?.text === text ? heard : await listen(text);
+    setHeard({ text, hearing });
     setRefused(!hearing.rule);
     if (hearing.rule) {
       like.current = undefined;
@@ -100,9 +100,18 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
 
   const replace = (start: number, end: number, by: string) => say(text.slice(0, start) + by + text.slice(end));
   const isCurrent = heard?.text === text;
-  const offers = isCurrent ? heard.offers.filter(({ isHint }) => !isHint) : [];
+  const offers = isCurrent ? heard.hearing.offers.filter(({ isHint }) => !isHint) : [];
   return (
-    <div className={classes.line}>
+    <div
+      className={classes.line}
+      onFocus={() => setFocused(true)}
+      onBlur={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget)) {
+          setFocused(false);
+          combobox.closeDropdown();
+        }
+      }}
+    >
       <Combobox
         store={combobox}
         onOptionSubmit={(value) => {
@@ -121,14 +130,9 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
             size="sm"
             value={text}
             onFocus={() => {
-              setFocused(true);
               if (text !== '') {
                 openDropdown();
               }
-            }}
-            onBlur={() => {
-              setFocused(false);
-              combobox.closeDropdown();
             }}
             onChange={(event) => say(event.currentTarget.value)}
             onKeyDown={(event) => {
@@ -138,6 +142,9 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
               } else if (event.key === 'Enter' && combobox.getSelectedOptionIndex() < 0) {
                 event.preventDefault();
                 void make();
+              } else if (event.altKey && event.code === 'KeyW' && words.current) {
+                event.preventDefault();
+                words.current.querySelector('button')?.focus();
               } else if (event.altKey && /^Digit[1-9]$/.test(event.code)) {
                 // A sentence that is offered, by its number.
                 const question = isCurrent ? heard.hearing.question : null;
@@ -167,6 +174,7 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
               onMake={() => void make()}
               onReplace={replace}
             />
+            <WordByWord text={heard.text} hearing={heard.hearing} bar={words} onLeave={() => input.current?.focus()} />
             {combobox.dropdownOpened && offers.length > 0 && (
               <Combobox.Options className={classes.offers} aria-label="What can come next">
                 {offers.slice(0, mostOffers).map((offer, i) => (
@@ -212,8 +220,10 @@ function Understood({ heard: { text, hearing }, isRefused, isEditing, onMake, on
           {isWhole(question, text) ? (
             <>
               {question.said === text
-                ? 'Which of these is meant?'
-                : `“${question.said}” is not understood. Is one of these meant?`}
+                ? question.options.length > 1
+                  ? 'Which of these is meant?'
+                  : 'Is this meant?'
+                : `“${question.said}” is not understood. Without it:`}
               <Readings question={question} onPick={(by) => onReplace(question.start, question.end, by)} />
             </>
           ) : (
