@@ -73,6 +73,7 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         (Node.Said(Cue.No), Node.Targets { IsNegated: false } targets) => Costly(0.8, [.. Done([Doing.Hide], targets.Of), .. Done([Doing.MakeOptional], targets.Of)]),
         (Node.Choices choices, Node.Said(Cue.IsNarrow)) => Costly(0.25, Filled(choices.Field.Key, Doing.Narrow, choices)),
         (Node.Said(Cue.Only), Node.Does { Effects: [Narrow], If: null }) => Costly(-0.2, [right]),
+        (Node.Said(Cue.Only), Node.Does { If: null, Effects: [Show or Require] } does) => Costly(0.1, [does with { IsOnly = true }]),
         (Node.Said(Cue.Modal), Node.Said(Cue.Filled)) => [new Node.State([Doing.Require])],
         (Node.Said(Cue.MustNotBe), Node.Said(Cue.Blank)) => [new Node.State([Doing.Require])],
         (Node.Said(Cue.Only), Node.State state) => [state with { IsOnly = true }],

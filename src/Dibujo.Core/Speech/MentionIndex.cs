@@ -33,6 +33,9 @@ internal sealed class MentionIndex
     /// <summary>Each word of a name, with its stem and where it stands in which names.</summary>
     private readonly Dictionary<string, (string Stem, List<(int Name, int Place)> Places)> vocabulary = new(StringComparer.Ordinal);
 
+    /// <summary>Whole names of fields: who says "fee" where there is one means no "fee waived".</summary>
+    private readonly HashSet<string> whole = new(StringComparer.Ordinal);
+
     private readonly ConcurrentDictionary<string, Dictionary<int, List<(int Place, double Cost)>>> kept = new(StringComparer.Ordinal);
 
     private const int MostKept = 2000;
@@ -111,6 +114,11 @@ internal sealed class MentionIndex
     {
         for (var name = 0; name < names.Count; name++)
         {
+            if (names[name].Thing is Thing.Field { Element.Kind: ElementKind.Field })
+            {
+                whole.Add(string.Join(' ', names[name].Words));
+            }
+
             for (var place = 0; place < names[name].Words.Length; place++)
             {
                 var word = names[name].Words[place];
@@ -220,6 +228,7 @@ internal sealed class MentionIndex
 
                 if (Missing(thing, called, taken) is { } missing && !(thing is Thing.Fields && at + 1 < words.Length && words[at + 1].Text is "from" or "to" or "by" or "on" or "at"))
                 {
+                    missing += missing > 0 && thing is Thing.Field && whole.Contains(string.Join(' ', words.Skip(start).Take(at + 1 - start).Select(word => word.Text))) ? 0.35 : 0;
                     // A tour guide is no "tour".
                     missing += thing is Thing.Setting { Of: RoleSubject } && !taken.Contains(called.Length - 1) ? 0.6 : 0;
                     bool? isAnswered = missing > 0 ? null : denied ? false : verb ? true : null;

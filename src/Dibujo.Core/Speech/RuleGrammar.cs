@@ -111,8 +111,26 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
 
     /// <summary>A rule of one case. Who alone may open something is whom it is not locked for.</summary>
     internal static Node.Whole Of(Condition condition, ImmutableArray<Effect> effects, bool isOnly) => isOnly && effects.All(effect => effect is Unlock)
-        ? new([new([.. effects.Select(effect => new Lock(((Unlock)effect).Targets))], Negation.Of(condition))])
+        ? new([new([.. effects.Select(effect => new Lock(((Unlock)effect).Targets))], Others(condition))])
         : new([new(effects, condition)], isOnly);
+
+    /// <summary>Whom it is not open for. "From Approval on only the director" speaks of that stage alone.</summary>
+    private static Condition Others(Condition condition)
+    {
+        if (condition is Group { Quantifier: Quantifier.AllOf, Members: var members } && members.Where(IsWho).ToList() is [var who] && members.Length > 1)
+        {
+            return members.Remove(who).Add(Negation.Of(who)) is [var first, var second] ? ConditionGrammar.All(first, second) : new Group(Quantifier.AllOf, members.Remove(who).Add(Negation.Of(who)));
+        }
+
+        return Negation.Of(condition);
+    }
+
+    private static bool IsWho(Condition condition) => condition switch
+    {
+        Clause { Subject: RoleSubject or PersonSubject } => true,
+        Group { Members: var members } => members.All(IsWho),
+        _ => false,
+    };
 
     private static IEnumerable<Element> TargetsOf(Effect effect) => effect switch
     {
@@ -214,10 +232,13 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
     {
         var targets = one.Cases.SelectMany(@case => @case.Effects).SelectMany(TargetsOf).ToHashSet();
         return !one.IsOnly && !other.IsOnly && one.Cases.All(@case => @case.While is not null) && other.Cases[0].While is not null
-            && (other.IsElse || other.Cases.SelectMany(@case => @case.Effects).SelectMany(TargetsOf).All(targets.Contains))
+            && (other.IsElse || Excludes(one.Cases[^1].While, other.Cases[0].While) || other.Cases.SelectMany(@case => @case.Effects).SelectMany(TargetsOf).All(targets.Contains))
             ? [one with { Cases = one.Cases.AddRange(other.Cases) }]
             : [];
     }
+
+    /// <summary>"With air …, with sea …": of the two only one can be so.</summary>
+    private static bool Excludes(Condition? one, Condition? other) => one is Clause { Test: Test.Is } first && other is Clause { Test: Test.Is } second && Negation.IsNever(new Group(Quantifier.AllOf, [first, second]));
 
     private static IEnumerable<Node> Costly(double more, IEnumerable<Node> nodes) => ConditionGrammar.Costly(more, nodes);
 }

@@ -62,6 +62,18 @@ public sealed partial class SaidTests
         Hearing.Of(row.Said, row.Pack.RecordType, [], new Rule("r", ""), null, People).Sentence,
         Hearing.Of(row.Said, row.Pack.RecordType, row.Pack.Rules, new Rule("r", ""), null, People).Sentence));
 
+    /// <summary>The ten jobs of docs/effort.md, each in three further ways: <c>jobs.tsv</c>.</summary>
+    [Fact]
+    public void The_ten_jobs_are_understood_in_three_further_ways()
+    {
+        var pack = PackOf("object-loan");
+        var wrong = File.ReadLines(Checkout.Path("tests", "Dibujo.Core.Tests", "Speech", "jobs.tsv")).Select(line => line.Split('\t'))
+            .Select(parts => (Row: new Row(pack, parts[1], [parts[2]]), Sentence: Hearing.Of(parts[1], pack.RecordType, pack.Rules, new Rule("r", ""), null, People).Sentence ?? "not understood"))
+            .Where(one => !one.Sentence.Contains(one.Row.Meant[0], StringComparison.Ordinal) && !IsMeant(one.Row, one.Sentence)).Select(one => $"{one.Row.Said} → {one.Sentence}");
+
+        Assert.Empty(wrong);
+    }
+
     /// <summary>What is kept from key to key changes nothing.</summary>
     [Fact]
     public void A_sentence_means_the_same_however_it_was_typed()
