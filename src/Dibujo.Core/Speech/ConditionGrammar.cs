@@ -56,7 +56,7 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         // "No room", "missing valuer"; an answer that is not yes.
         (Node.Said(Cue.No or Cue.Without or Cue.Blank), Node.Subjects subjects) => Lacking(subjects),
         (Node.Said(Cue.For), Node.Subjects subjects) => Costly(0.9, Stated(subjects, Cue.Filled)),
-        (Node.Said(Cue.Changed), Node.Subjects subjects) => Costly(0.1, Stated(subjects, Cue.Changed)),
+        (Node.Said(Cue.Changed or Cue.Filled) said, Node.Subjects subjects) => Costly(0.1, Stated(subjects, said.Cue)),
         (Node.Said(Cue.IfThere), Node.Subjects { IsNegated: false } subjects) when subjects.Of.All(one => TypeOf(one) is not YesNoType) =>
             Costly(0.1, Stated(subjects, Cue.Filled).OfType<Node.Holds>().Select(holds => new Node.When(holds.Condition))),
         (Node.Said(Cue.PersonWho), Node.Subjects { Of: [var subject] }) when TypeOf(subject) is PersonType =>

@@ -63,7 +63,7 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
         (Node.Whole whole, Node.Else other) => Otherwise(whole, other),
         (Node.Whole whole, Node.Joined(Cue.Comma or Cue.And or Cue.But, Node.Else other)) => Otherwise(whole, other),
         (Node.Whole one, Node.Whole other) => Costly(0.6, Cases(one, other)),
-        (Node.Whole one, Node.Joined(Cue.Comma or Cue.And or Cue.But, Node.Whole other)) => Costly(other.IsElse ? 0.05 : 0.3, Cases(one, other)),
+        (Node.Whole one, Node.Joined(Cue.Comma or Cue.And or Cue.But, Node.Whole other)) => Costly((other.IsElse ? 0.05 : 0.3) + (other.Cases[^1].While is null ? 0.3 : 0), Cases(one, other)),
         _ => [],
     };
 
@@ -231,6 +231,12 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
     private static IEnumerable<Node> Cases(Node.Whole one, Node.Whole other)
     {
         var targets = one.Cases.SelectMany(@case => @case.Effects).SelectMany(TargetsOf).ToHashSet();
+        // "For textile it's shown": what was spoken of before, and not the material.
+        if (Excludes(one.Cases[^1].While, other.Cases[0].While) && LookedAt(other.Cases[0].While!) is { } looked && other.Cases.SelectMany(@case => @case.Effects).SelectMany(TargetsOf).Contains(Element.Field(looked)))
+        {
+            return [];
+        }
+
         return !one.IsOnly && !other.IsOnly && one.Cases.All(@case => @case.While is not null) && other.Cases[0].While is not null
             && (other.IsElse || Excludes(one.Cases[^1].While, other.Cases[0].While) || other.Cases.SelectMany(@case => @case.Effects).SelectMany(TargetsOf).All(targets.Contains))
             ? [one with { Cases = one.Cases.AddRange(other.Cases) }]
