@@ -1,13 +1,4 @@
-import type {
-  Answer,
-  Cell,
-  DecisionTable,
-  Definition,
-  Element,
-  Rule,
-  SentencePart,
-  Vocabulary,
-} from '../api/generated';
+import type { Answer, Cell, DecisionTable, Definition, Element, Rule, SentencePart, Vocabulary } from '../api/generated';
 import type { DraftProblems, Hearing, TableReach, Ways } from './answers';
 import type { Engine } from './engine';
 import type { OpenRecord } from './openRecord';

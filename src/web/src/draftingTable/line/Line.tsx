@@ -278,7 +278,12 @@ const Readings = ({ question, onPick }: { question: NonNullable<Hearing['questio
   <ol className={classes.readings} aria-label="What may be meant">
     {question.options.map((option, i) => (
       <li key={option.text}>
-        <Button size="compact-xs" variant="default" className={classes.reading} onClick={() => onPick(option.text)}>
+        <Button
+          size="compact-xs"
+          variant="default"
+          classNames={{ root: classes.reading, label: classes.readingLabel }}
+          onClick={() => onPick(option.text)}
+        >
           {option.label}
         </Button>
         <Kbd className={classes.key}>Alt {i + 1}</Kbd>

@@ -31,6 +31,8 @@ export function stretches(text: string, { aligned, question, misunderstanding }:
 /** The words that are told not to be understood. */
 function unheard(text: string, question: Hearing['question'], misunderstanding: Hearing['misunderstanding']): Set<string> {
   const named =
-    question && question.said !== text ? question.said : /^“(.*)” is not understood/.exec(misunderstanding?.message ?? '')?.[1];
+    question && question.said !== text
+      ? question.said
+      : /^“(.*)” is (?:not understood|no choice)/.exec(misunderstanding?.message ?? '')?.[1];
   return new Set(named?.split(' … ') ?? []);
 }
