@@ -11,9 +11,6 @@ namespace Dibujo.Core.Speech;
 /// <summary>Hears what is to be added to a rule that is there: "add Glazing to rule 5", "rule 5 also for metal", "also lock the valuer in rule 5".</summary>
 internal sealed class AdditionListener(Listener listener, Lexicon lexicon, ImmutableArray<Rule> rules)
 {
-    private static readonly (string Said, Type Effect)[] Verbs =
-        [("require", typeof(Require)), ("show", typeof(Show)), ("hide", typeof(Hide)), ("lock", typeof(Lock)), ("unlock", typeof(Unlock)), ("make optional", typeof(MakeOptional))];
-
     private readonly NameListener names = new(listener, lexicon);
 
     /// <summary>The rule with an effect on elements acting on these as well, or with more choices in its condition; null where nothing can be made of the words.</summary>
@@ -55,7 +52,7 @@ internal sealed class AdditionListener(Listener listener, Lexicon lexicon, Immut
     /// <summary>What is to be added: elements, with the kind of effect if that was said, or choices.</summary>
     private Addition? More()
     {
-        var effect = Verbs.FirstOrDefault(verb => listener.TookAny(verb.Said)).Effect;
+        var effect = Deed.Taken(listener)?.On([]) is [var done] ? done.GetType() : null;
         return listener.First(
             () => effect is null && names.List(() => names.Name(lexicon.Values, "a choice", Closeness.OtherForm)) is { } choices && choices.Select(choice => choice.Thing.Field).Distinct().Count() == 1
                 ? new Addition(null, [], choices[0].Thing.Field, [.. choices.Select(choice => choice.Thing.Option)])

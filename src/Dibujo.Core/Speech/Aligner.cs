@@ -25,7 +25,7 @@ internal sealed class Aligner(string said, ImmutableArray<Word> words, Lexicon l
         Node.Settings { Subject: var subject, Keys: var keys } => Written(subject, keys),
         Node.Holds { Condition: var condition } when !HasIt(condition) => Written(condition),
         Node.When { Condition: var condition } when !HasIt(condition) => Written(condition),
-        Node.Does { Effects: [Rules.Message message] } => NameOf(message.Severity),
+        Node.Does { Effects: [Rules.Message message] } => Wording.Verb(message),
         _ => null,
     };
 
@@ -42,27 +42,6 @@ internal sealed class Aligner(string said, ImmutableArray<Word> words, Lexicon l
         _ => false,
     };
 
-    private static string NameOf(Doing doing) => doing switch
-    {
-        Doing.Show => "show",
-        Doing.Hide => "hide",
-        Doing.Require => "require",
-        Doing.MakeOptional => "make optional",
-        Doing.Lock => "lock",
-        Doing.Unlock => "unlock",
-        Doing.Clear => "empty",
-        Doing.Reset => "reset",
-        Doing.Set => "set",
-        Doing.Calculate => "calculate",
-        Doing.Narrow => "narrow",
-        _ => "suggest",
-    };
-
-    private static string NameOf(Rules.Severity severity) => severity switch
-    {
-        Rules.Severity.Note => "tell",
-        Rules.Severity.Warning => "warn",
-        Rules.Severity.StopsSaving => "stop saving",
-        _ => "stop moving",
-    };
+    /// <summary>The verb, as it stands in a sentence.</summary>
+    private static string? NameOf(Doing doing) => EffectGrammar.EffectsOf(doing, []).Select(Wording.Verb).FirstOrDefault();
 }

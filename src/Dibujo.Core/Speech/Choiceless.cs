@@ -9,12 +9,11 @@ internal static class Choiceless
     private static readonly string[] Between = ["is", "are", "was", "be", "has", "not", "=", ":", "becomes", "set", "to", "as"];
 
     /// <summary>What to say of the first such word, with the choices that there are; null where there is none.</summary>
-    internal static Misunderstanding? Of(ImmutableArray<Word> words, string said, Seeds seeds)
+    internal static Misunderstanding? Of(ImmutableArray<Word> words, string said, Seeds seeds, RecordType type)
     {
-        var named = seeds.Named().ToList();
-        foreach (var (_, end, node) in named)
+        foreach (var (_, end, node) in seeds.Named())
         {
-            if (node is not Node.Subjects { Of: [Conditions.FieldSubject { Part: null, Saved: false, Field: var key }] } || seeds.FieldOf(key) is not { Type: IOffersOptions offering } field)
+            if (node is not Node.Subjects { Of: [Conditions.FieldSubject { Part: null, Saved: false, Field: var key }] } || type.Find(key) is not { Type: IOffersOptions offering } field)
             {
                 continue;
             }

@@ -7,11 +7,13 @@ namespace Dibujo.Core.Speech;
 /// <summary>The ways of saying each <see cref="Cue"/>, as <c>cues.txt</c> has them.</summary>
 internal static class CueBook
 {
+    private static readonly ImmutableArray<Phrase> All = Read();
+
     /// <summary>Each way of saying something, by its first word.</summary>
-    private static readonly FrozenDictionary<string, ImmutableArray<Phrase>> ByFirstWord = Phrases().Distinct().GroupBy(phrase => phrase.Words[0], StringComparer.Ordinal)
+    private static readonly FrozenDictionary<string, ImmutableArray<Phrase>> ByFirstWord = All.Distinct().GroupBy(phrase => phrase.Words[0], StringComparer.Ordinal)
         .ToFrozenDictionary(group => group.Key, group => group.ToImmutableArray(), StringComparer.Ordinal);
 
-    private static readonly FrozenDictionary<Cue, string> FirstWays = Phrases().GroupBy(phrase => phrase.Cue).ToFrozenDictionary(group => group.Key, group => string.Join(' ', group.First().Words));
+    private static readonly FrozenDictionary<Cue, string> FirstWays = All.GroupBy(phrase => phrase.Cue).ToFrozenDictionary(group => group.Key, group => string.Join(' ', group.First().Words));
 
     /// <summary>Cues whose first word may be written with a slip: short words become others too easily.</summary>
     private static readonly ImmutableArray<Phrase> Long = [.. ByFirstWord.Values.SelectMany(all => all).Where(phrase => phrase.Words is [{ Length: >= 6 }] or [{ Length: >= 6 }, _])];
@@ -82,7 +84,7 @@ internal static class CueBook
         return next - at;
     }
 
-    private static List<Phrase> Phrases()
+    private static ImmutableArray<Phrase> Read()
     {
         using var stream = typeof(CueBook).Assembly.GetManifestResourceStream("cues.txt")!;
         using var reader = new StreamReader(stream);

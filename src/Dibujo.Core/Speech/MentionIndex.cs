@@ -19,13 +19,6 @@ internal sealed class MentionIndex
 
     private static readonly HashSet<string> Verbs = new(["is", "are", "was", "were", "been", "has", "have"], StringComparer.Ordinal);
 
-    private static readonly Dictionary<ElementKind, string[]> KindWords = new()
-    {
-        [ElementKind.Section] = ["section", "sections", "group", "block", "part", "fields"],
-        [ElementKind.Tab] = ["tab", "tabs", "page", "pages"],
-        [ElementKind.Form] = ["form", "forms", "sheet"],
-    };
-
     private static readonly ConditionalWeakTable<RecordType, MentionIndex> Made = [];
 
     private readonly List<(Thing Thing, string[] Words, double Extra)> names = [];
@@ -35,6 +28,9 @@ internal sealed class MentionIndex
 
     /// <summary>Whole names of fields: who says "fee" where there is one means no "fee waived".</summary>
     private readonly HashSet<string> whole = new(StringComparer.Ordinal);
+
+    /// <summary>Names of one word, whatever they name.</summary>
+    private readonly HashSet<string> single = new(StringComparer.Ordinal);
 
     private readonly ConcurrentDictionary<string, Dictionary<int, List<(int Place, double Cost)>>> kept = new(StringComparer.Ordinal);
 
@@ -119,6 +115,11 @@ internal sealed class MentionIndex
                 whole.Add(string.Join(' ', names[name].Words));
             }
 
+            if (names[name].Words is [var only])
+            {
+                single.Add(only);
+            }
+
             for (var place = 0; place < names[name].Words.Length; place++)
             {
                 var word = names[name].Words[place];
@@ -133,8 +134,6 @@ internal sealed class MentionIndex
     internal ImmutableArray<Element> About(string word) =>
         [.. names.Where(name => name.Thing is Thing.Field { Element.Kind: ElementKind.Field } && name.Words.Any(one => Stem.Distance(word, one) < 0.1)).Select(name => ((Thing.Field)name.Thing).Element!.Value)];
 
-    internal Field? FieldOf(string key) => names.Select(name => name.Thing).OfType<Thing.Field>().FirstOrDefault(field => field.Of.Key == key)?.Of;
-
     /// <summary>Those among them that are lengths.</summary>
     internal ImmutableArray<Element> Lengths(ImmutableArray<Element> all) =>
         [.. names.Select(name => name.Thing).OfType<Thing.Field>().Where(field => field is { Of.Type: NumberType { Unit: "cm" or "m" or "mm" or "in" or "ft" }, Element: { } element } && all.Contains(element)).Select(field => field.Element!.Value).Distinct()];
@@ -148,7 +147,7 @@ internal sealed class MentionIndex
             : [];
 
     /// <summary>Whether that word is the whole name of a choice, a stage or the like.</summary>
-    internal bool IsName(string word) => names.Exists(name => name.Words is [var only] && only == word);
+    internal bool IsName(string word) => single.Contains(word);
 
     /// <summary>Every stretch of the words that may name something.</summary>
     internal IEnumerable<Mention> In(ImmutableArray<Word> words)
@@ -233,7 +232,7 @@ internal sealed class MentionIndex
                     missing += thing is Thing.Setting { Of: RoleSubject } && !taken.Contains(called.Length - 1) ? 0.6 : 0;
                     bool? isAnswered = missing > 0 ? null : denied ? false : verb ? true : null;
                     var isOwn = (missing > 0 || thing is Thing.Place) && Enumerable.Range(start, at + 1 - start).All(i => Own.Contains(words[i].Text) || Small.Contains(words[i].Text));
-                    foreach (var mention in WithKind(new(start, at + 1, cost + missing + (isOwn ? thing is Thing.Place ? 0.3 : 0.8 : 0), thing, denied && missing > 0 ? null : isAnswered), words))
+                    foreach (var mention in KindWords.Around(new(start, at + 1, cost + missing + (isOwn ? thing is Thing.Place ? 0.3 : 0.8 : 0), thing, denied && missing > 0 ? null : isAnswered), words))
                     {
                         yield return mention;
                     }
@@ -278,44 +277,6 @@ internal sealed class MentionIndex
 
         var left = Enumerable.Range(0, called.Length).Where(place => !taken.Contains(place)).Sum(place => Small.Contains(called[place]) ? 0.05 : 0.2);
         return 0.2 + Math.Min(left, 0.6);
-    }
-
-    /// <summary>A place with its kind before or behind it, and what a setting is called by; a form as a place and as a setting.</summary>
-    private static IEnumerable<Mention> WithKind(Mention mention, ImmutableArray<Word> words)
-    {
-        string[] kinds = mention.Thing switch
-        {
-            Thing.Place { Element.Kind: var kind } => KindWords[kind],
-            Thing.Setting { Of: StageSubject } => ["stage", "stages", "phase"],
-            Thing.Setting { Of: RoleSubject } => ["role", "roles", "people", "staff"],
-            Thing.Setting { Of: WorkflowSubject } => ["workflow"],
-            Thing.Setting { Of: FormSubject } => ["form", "forms"],
-            Thing.Setting { Of: MoveSubject } => ["move"],
-            _ => ["field", "fields", "box"],
-        };
-        bool IsKind(int at) => at >= 0 && at < words.Length && kinds.Contains(words[at].Text, StringComparer.Ordinal);
-        // What is called by its kind is meant, though a field has that name.
-        if (IsKind(mention.End))
-        {
-            yield return mention with { End = mention.End + 1, Cost = Math.Max(0, mention.Cost - 0.1) };
-        }
-
-        // "The crate section" is no field.
-        if (mention.Thing is Thing.Field or Thing.Fields && mention.End < words.Length && KindWords.Values.Any(kind => kind.Take(2).Contains(words[mention.End].Text, StringComparer.Ordinal)))
-        {
-            mention = mention with { Cost = mention.Cost + 0.6 };
-        }
-
-        var before = mention.Start > 0 && words[mention.Start - 1].Text is "for" or "of" or "about" or "called" or "on" ? 2 : 1;
-        if (mention.Thing is not Thing.Field and not Thing.Choice && IsKind(mention.Start - before))
-        {
-            yield return mention with { Start = mention.Start - before, Cost = Math.Max(0, mention.Cost - 0.1) };
-        }
-
-        if (mention.Thing is not Thing.Setting { Of: WorkflowSubject or FormSubject })
-        {
-            yield return mention.Thing is Thing.Place ? mention with { Cost = mention.Cost + 0.25 } : mention;
-        }
     }
 
     private void Settings(Subject subject, NameIndex<string> index)

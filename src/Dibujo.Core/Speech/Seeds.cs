@@ -68,8 +68,6 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
         mentions.Exists(mention => mention.Start <= at && at < mention.End) || Enumerable.Range(Math.Max(0, at - 5), Math.Min(at, 5) + 1).Any(start => CueBook.At(words, start, names.Own).Any(one => start + one.Length > at))
         || CueBook.Slipped(words, at).Any() || words[at].Kind != WordKind.Plain;
 
-    internal Field? FieldOf(string key) => names.FieldOf(key);
-
     /// <summary>Every such stretch, with what it costs to take it so.</summary>
     internal IEnumerable<(int Start, int End, Node Node, double Cost)> All()
     {

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Runtime.CompilerServices;
 using Dibujo.Core.Forms;
 using Dibujo.Core.Notations;
 using Dibujo.Core.Records;
@@ -38,8 +37,6 @@ internal static class Understanding
             return new(null, null, [], null, new(0, words.Length == 0 ? "Nothing was said." : $"This is longer than {MostWords} words. Say it in several rules.", []));
         }
 
-        var last = Kept.GetOrCreateValue(type);
-        var before = last.Said is { } was && was.Notation == notation && ReferenceEquals(was.Known, known) ? was : null;
         var lexicon = Lexicon.Of(type);
         var comparison = new Comparison(lexicon.Names.Subjects);
         var conditions = new ConditionGrammar(type, comparison);
@@ -47,14 +44,13 @@ internal static class Understanding
         var rules = new RuleGrammar(lexicon, comparison);
         var names = MentionIndex.Of(type);
         var seeds = new Seeds(said, words, names, notation, known);
-        var chart = new Chart(
+        var chart = KeptChart.Next(type, words, notation, known, (before, same) => new(
             seeds.All(),
             [.. words.Select((_, at) => Passed(words, at, names))],
             (left, right) => Together(conditions.Of(left, right), effects.Of(left, right), rules.Of(left, right)),
             node => conditions.ByItself(node).Concat(EffectGrammar.ByItself(node)),
-            before?.Chart,
-            before is null ? 0 : Same(before.Words, words));
-        last.Said = new(words, notation, known, chart);
+            before,
+            same));
         var shapes = new HashSet<string>(StringComparer.Ordinal);
         var found = new List<Meaning>();
         foreach (var entry in chart.Whole.OrderBy(entry => entry.Cost))
@@ -74,35 +70,8 @@ internal static class Understanding
         found.Sort((one, other) => one.Cost.CompareTo(other.Cost));
         var answer = Answer(said, type, words, found, cases => like with { Where = null, Table = null, Cases = Worded(cases, type, like) });
         var aligner = new Aligner(said, words, lexicon);
-        return found is [var best, ..]
-            ? answer with { Aligned = aligner.Of(chart.Parts(0, words.Length, best.Of)), Misunderstanding = Choiceless.Of(words, said, seeds) ?? answer.Misunderstanding, Question = Choiceless.Of(words, said, seeds) is null ? answer.Question : null }
-            : answer with { Aligned = aligner.Of(seeds.Named()), Misunderstanding = Choiceless.Of(words, said, seeds) };
-    }
-
-    /// <summary>How far what a word is may depend on those behind it, and how far where free words end.</summary>
-    private const int Ahead = 2;
-    private const int FarAhead = 8;
-
-    /// <summary>What was said last of a record type: at each key all but the last words are as they were.</summary>
-    private static readonly ConditionalWeakTable<RecordType, Last> Kept = [];
-
-    private sealed class Last
-    {
-        internal Charted? Said { get; set; }
-    }
-
-    private sealed record Charted(ImmutableArray<Word> Words, Notation Notation, IKnownNames Known, Chart Chart);
-
-    /// <summary>How many of the first words say what they said, whatever came after them.</summary>
-    private static int Same(ImmutableArray<Word> before, ImmutableArray<Word> now)
-    {
-        var same = 0;
-        while (same < before.Length && same < now.Length && before[same] == now[same])
-        {
-            same++;
-        }
-
-        return Math.Max(0, same - (Seeds.HasFree(now) || Seeds.HasFree(before) ? FarAhead : Ahead));
+        answer = answer with { Aligned = aligner.Of(found is [var best, ..] ? chart.Parts(0, words.Length, best.Of) : seeds.Named()) };
+        return answer.Rule is null && Choiceless.Of(words, said, seeds, type) is { } choiceless ? answer with { Question = null, Misunderstanding = choiceless } : answer;
     }
 
     private static Hearing Answer(string said, RecordType type, ImmutableArray<Word> words, List<Meaning> found, Func<ImmutableArray<Case>, Rule> ruleOf)
