@@ -19,6 +19,10 @@ public sealed class LineTests(Server server) : IClassFixture<Server>
         browser.Keyboard(Keys.Escape);
         browser.See("textarea[aria-label='Say a rule']:focus");
         browser.See("[data-sentence]");
+
+        // The keyboard goes on with the rule that was made.
+        browser.Keyboard(Keys.Enter);
+        browser.See("[data-open] [data-rule-itself]:focus");
     }
 
     [Fact]

@@ -83,6 +83,8 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Node.Tail tail, Node.Measured measured) => Costly(0.2, Made(comparison.Of(measured.Subject, tail))),
         (Node.Holds { Condition: Clause { Subject: var subject } }, Node.Measured measured) when measured.Subject == subject => Costly(-0.3, [left]),
         (Node.Subjects { Of: [var subject] }, Node.Measured measured) when measured.Subject == subject => Costly(-0.45, [measured]),
+        // "The crate weighs more than": what is measured belongs to what was named.
+        (Node.Subjects { Of: [var subject] }, Node.Measured) when TypeOf(subject) is YesNoType or LinkType => Costly(0.2, [right]),
         (Node.Said(Cue.Be), Node.Measured) => [right],
         (Node.Said(Cue.Not), Node.Measured measured) => [measured with { Test = Opposite(measured.Test) }],
         // "A fee of zero", "longer than two metres": what is measured comes first or last.
@@ -114,7 +116,7 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Node.Said(Cue.For or Cue.Within or Cue.Last) said, Node.During during) => Costly(said.Cue == Cue.For ? 0.6 : 0, [new Node.When(during.Condition)]),
         (Node.Said(Cue.Not or Cue.No), Node.Holds holds) => Costly(0.3, [new Node.Holds(Negation.Of(holds.Condition))]),
         // "Adult groups over 20 visitors".
-        (Node.Holds { Condition: Clause one }, Node.Holds { Condition: Clause other }) when one.Subject != other.Subject => Costly(0.65, [new Node.Holds(All(one, other))]),
+        (Node.Holds { Condition: Clause { Comparands: not [Literal { Value: YesNo }] } one }, Node.Holds { Condition: Clause other }) when one.Subject != other.Subject => Costly(0.65, [new Node.Holds(All(one, other))]),
         (Node.Holds one, Node.Joined joined) => Together(one.Condition, joined),
         (Node.Said(Cue.Both or Cue.Neither) said, Node.Holds { Condition: Group { Quantifier: not Quantifier.NoneOf } group }) => Costly(0.2, [new Node.Holds(said.Cue == Cue.Both ? group : new Group(Quantifier.NoneOf, group.Members))]),
         (Node.Said(var opener), Node.Holds holds) when Openers.Contains(opener) => Opened(opener, holds.Condition),

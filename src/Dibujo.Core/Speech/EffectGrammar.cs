@@ -93,12 +93,12 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         (Node.Said(Cue.No), Node.Does { If: null, Effects: [Require or Show] } does) => Costly(0.1, Done(does.Effects[0] is Require ? Doing.MakeOptional : Doing.Hide, ((StateEffect)does.Effects[0]).Targets, false)),
         (Node.Said(Cue.Not), Node.Does { If: null, Effects: [StateEffect { Targets.IsEmpty: false } state] } does) when Undone(state) is { } undone => Costly(0.3, [does with { Effects = [undone] }]),
         // How strongly, for what, with which words.
-        (Node.Does does, Node.Said(Cue.ToSave)) when IsRequiring(does) => [Requiring(does, require => require with { Level = Requirement.ToSave })],
-        (Node.Does does, Node.Said(Cue.ToMoveOn)) when IsRequiring(does) => [does],
+        (Node.Does does, Node.Said(Cue.ToSave)) when IsRequiring(does.Effects) => [does with { Effects = Requiring(does.Effects, require => require with { Level = Requirement.ToSave }) }],
+        (Node.Does does, Node.Said(Cue.ToMoveOn)) when IsRequiring(does.Effects) => [does],
         (Node.Said(Cue.MoveTo or Cue.Before), Node.Settings { Subject: MoveSubject, IsNegated: false } moves) => [new Node.For(moves.Keys)],
-        (Node.Does does, Node.For moves) when IsRequiring(does) => Costly(-0.15, [Requiring(does, require => require with { Moves = moves.Moves })]),
-        (Node.For moves, Node.Does does) when IsRequiring(does) => Costly(-0.1, [Requiring(does, require => require with { Moves = moves.Moves })]),
-        (Node.For moves, Node.Joined(Cue.Comma, Node.Does does)) when IsRequiring(does) => Costly(-0.1, [Requiring(does, require => require with { Moves = moves.Moves })]),
+        (Node.Does does, Node.For moves) when IsRequiring(does.Effects) => Costly(-0.15, [does with { Effects = Requiring(does.Effects, moves.Moves) }]),
+        (Node.For moves, Node.Does does) when IsRequiring(does.Effects) => Costly(-0.1, [does with { Effects = Requiring(does.Effects, moves.Moves) }]),
+        (Node.For moves, Node.Joined(Cue.Comma, Node.Does does)) when IsRequiring(does.Effects) => Costly(-0.1, [does with { Effects = Requiring(does.Effects, moves.Moves) }]),
         (Node.Said(Cue.Saying), Node.Quoted quoted) => [new Node.Words(quoted.Text)],
         (Node.Joined(_, Node.Said(Cue.Saying)), Node.Quoted quoted) => [new Node.Words(quoted.Text)],
         (Node.Does does, Node.Words words) => Said(does, words.Text),
@@ -207,10 +207,13 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         _ => [],
     };
 
-    private static bool IsRequiring(Node.Does does) => does.Effects.Any(effect => effect is Require { Moves.IsEmpty: true, Level: Requirement.ToMoveOn });
+    /// <summary>Whether something is needed there, and not yet said for which moves or how strongly.</summary>
+    internal static bool IsRequiring(ImmutableArray<Effect> effects) => effects.Any(effect => effect is Require { Moves.IsEmpty: true, Level: Requirement.ToMoveOn });
 
-    private static Node.Does Requiring(Node.Does does, Func<Require, Require> change) =>
-        does with { Effects = [.. does.Effects.Select(effect => effect is Require require ? change(require) : effect)] };
+    /// <summary>The same, needed for those moves.</summary>
+    internal static ImmutableArray<Effect> Requiring(ImmutableArray<Effect> effects, ImmutableArray<string> moves) => Requiring(effects, require => require with { Moves = moves });
+
+    private static ImmutableArray<Effect> Requiring(ImmutableArray<Effect> effects, Func<Require, Require> change) => [.. effects.Select(effect => effect is Require require ? change(require) : effect)];
 
     private static IEnumerable<Node> Said(Node.Does does, string text)
     {

@@ -32,6 +32,10 @@ internal static class Measure
     /// <summary>What a size is called by behind its number: "2 m long".</summary>
     private static readonly FrozenDictionary<string, string> Behind = new Dictionary<string, string> { ["long"] = "length", ["wide"] = "width", ["high"] = "height", ["tall"] = "height", ["deep"] = "depth", ["heavy"] = "weight", ["old"] = "age" }.ToFrozenDictionary(StringComparer.Ordinal);
 
+    /// <summary>What asks for a size before "more than".</summary>
+    private static readonly FrozenDictionary<string, string> Asking =
+        new Dictionary<string, string> { ["worth"] = "value", ["weighs"] = "weight", ["weigh"] = "weight", ["weighing"] = "weight", ["costs"] = "price", ["cost"] = "price", ["costing"] = "price" }.ToFrozenDictionary(StringComparer.Ordinal);
+
     private static readonly FrozenDictionary<string, Test> Worth = new Dictionary<string, Test>
     {
         ["more"] = Test.MoreThan,
@@ -58,8 +62,8 @@ internal static class Measure
             return (noun, Test.MoreThan, 1);
         }
 
-        return words[at].Text == "worth" && Worth.TryGetValue(next, out var test)
-            ? ("value", test, at + 2 < words.Length && words[at + 2].Text == "than" ? 3 : 2)
+        return Asking.TryGetValue(words[at].Text, out var asked) && Worth.TryGetValue(next, out var test)
+            ? (asked, test, at + 2 < words.Length && words[at + 2].Text == "than" ? 3 : 2)
             : null;
     }
 

@@ -36,6 +36,9 @@ internal sealed class MentionIndex
 
     private const int MostKept = 2000;
 
+    /// <summary>How long a word must be that may stand for a part of a name with a slip in it.</summary>
+    private const int ShortestSlippedPart = 6;
+
     private static readonly Dictionary<int, List<(int Place, double Cost)>> Nothing = [];
 
     private MentionIndex(RecordType type)
@@ -204,6 +207,7 @@ internal sealed class MentionIndex
         var (thing, called, extra) = names[name];
         var taken = new List<int>();
         var (cost, between, verb, denied) = (extra, 0.0, false, false);
+        var slipped = false;
         var passed = 0;
         for (var at = start; at < words.Length && at < start + called.Length + 3; at++)
         {
@@ -218,11 +222,18 @@ internal sealed class MentionIndex
                 // A choice in another kind of word: "photos" for "Photography".
                 cost += best.Cost + (thing is Thing.Choice && best.Cost is 0.3 or 0.35 ? 0.3 : 0) + (taken.Count > 0 && best.Place < taken[^1] ? 0.15 : 0) + between;
                 (between, passed) = (0, 0);
+                slipped |= best.Cost >= Stem.Slip;
                 taken.Add(best.Place);
                 if (thing is Thing.Fields && Missing(thing, called, taken) is { } part && at + 3 < words.Length && words[at + 1].Text is "from" or "to" && words[at + 2].Text is "and" && words[at + 3].Text is "from" or "to")
                 {
                     // "Humidity from and to".
                     yield return new(start, at + 4, cost + part - 0.1, thing, null);
+                }
+
+                // What is only like a part of a name names nothing: "sense" is no "send to assessment".
+                if (slipped && taken.Count < called.Length && words[at].Text.Length < ShortestSlippedPart)
+                {
+                    continue;
                 }
 
                 if (Missing(thing, called, taken) is { } missing && !(thing is Thing.Fields && at + 1 < words.Length && words[at + 1].Text is "from" or "to" or "by" or "on" or "at"))

@@ -40,7 +40,7 @@ internal static class Neighbours
         [typeof(Node.For)] = Any(typeof(Node.Does), typeof(Node.Joined)),
         [typeof(Node.Qualified)] = Any(typeof(Node.Verb), typeof(Node.State), typeof(Node.Said)),
         [typeof(Node.Stopped)] = Any(typeof(Node.When), typeof(Node.Joined), typeof(Node.Without)),
-        [typeof(Node.Whole)] = Any(typeof(Node.When), typeof(Node.Joined), typeof(Node.Words), typeof(Node.Quoted), typeof(Node.Said), typeof(Node.Else), typeof(Node.Whole), typeof(Node.Aside)),
+        [typeof(Node.Whole)] = Any(typeof(Node.For), typeof(Node.When), typeof(Node.Joined), typeof(Node.Words), typeof(Node.Quoted), typeof(Node.Said), typeof(Node.Else), typeof(Node.Whole), typeof(Node.Aside)),
     }.ToFrozenDictionary();
 
     /// <summary>The kind of a node, as a bit.</summary>

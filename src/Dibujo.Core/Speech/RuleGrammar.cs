@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Forms;
+using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Speech;
@@ -45,6 +46,8 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
         (Node.Whole { Cases: [var only] } whole, Node.When when) when !when.IsElse => Costly(0.15, Also(when, only, whole)),
         (Node.Whole { Cases: [var only] } whole, Node.Joined(Cue.And or Cue.But or Cue.Comma, Node.When when)) when !when.IsElse => Costly(0.2, Also(when, only, whole)),
         (Node.Whole { Cases: [var only] } whole, Node.Joined(Cue.And or Cue.Comma or Cue.But, Node.Does { If: null } does)) => Costly(0.35, More(only, whole, does)),
+        // "Require it by sea before it can be dispatched."
+        (Node.Whole { Cases: [var only] } whole, Node.For moves) when EffectGrammar.IsRequiring(only.Effects) => Costly(-0.15, [whole with { Cases = [only with { Effects = EffectGrammar.Requiring(only.Effects, moves.Moves) }] }]),
         (Node.Whole { Cases: [var only] } whole, Node.Words words) => Costly(-0.2, Worded(whole, only, words.Text)),
         (Node.Whole { Cases: [var only] } whole, Node.Joined(Cue.And or Cue.Comma or Cue.Then, Node.Words words)) => Costly(-0.2, Worded(whole, only, words.Text)),
         (Node.Whole { Cases: [var only] } whole, Node.Joined(Cue.Comma or Cue.Then, Node.Quoted quoted)) => Worded(whole, only, quoted.Text),
@@ -90,13 +93,15 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
     }
 
     /// <summary>A rule of a condition and effects. "It" is what the condition looks at, or what is acted on.</summary>
-    private static IEnumerable<Node> Made(Node.When when, Node.Does does)
+    private IEnumerable<Node> Made(Node.When when, Node.Does does)
     {
         var acted = does.Effects.SelectMany(TargetsOf).ToImmutableArray();
         var condition = Resolved(when.Condition, acted);
-        var looked = LookedAt(when.Condition) is { } field ? ImmutableArray.Create(Element.Field(field)) : [];
+        var looked = LookedAt(when.Condition) is { } field ? ImmutableArray.Create(Element.Field(SpokenOf(field))) : [];
         ImmutableArray<Effect> effects = EffectGrammar.Together(does.Effects.Select(effect => EffectGrammar.On(effect, acted.IsEmpty ? looked : [.. acted.Distinct()])));
-        if (condition is null || effects.Any(IsUnfinished))
+        // Nobody asks for an answer that was just given.
+        var isAnswered = acted.IsEmpty && looked is [{ Key: var it }] && when.Condition is Clause { Subject: FieldSubject { Field: var asked }, Comparands: [Literal { Value: Values.YesNo }] } && asked == it && effects.All(effect => effect is Require or MakeOptional);
+        if (condition is null || isAnswered || effects.Any(IsUnfinished))
         {
             yield break;
         }
@@ -131,6 +136,18 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
         Group { Members: var members } => members.All(IsWho),
         _ => false,
     };
+
+    /// <summary>What "it" is where that field was looked at: "unless the fee is waived it must be filled in" speaks of the fee.</summary>
+    private string SpokenOf(string field)
+    {
+        if (lexicon.Type.Find(field) is not { Type: YesNoType } asked)
+        {
+            return field;
+        }
+
+        var words = Words.Of(asked.Label).Select(word => word.Text.ToLowerInvariant()).ToHashSet(StringComparer.Ordinal);
+        return lexicon.Type.Fields.Where(other => other != asked && !other.Retired && Words.Of(other.Label).All(word => words.Contains(word.Text.ToLowerInvariant()))).ToList() is [var only] ? only.Key : field;
+    }
 
     private static IEnumerable<Element> TargetsOf(Effect effect) => effect switch
     {

@@ -14,7 +14,21 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
 {
     private const int LongestName = 4;
 
-    private readonly List<Mention> mentions = [.. names.In(words)];
+    /// <summary>How many words a phrase has that says what it says and names nothing: "make no sense".</summary>
+    private const int Phrase = 3;
+
+    /// <summary>What is far from a name and part of a phrase is not that name.</summary>
+    private const double Far = 0.3;
+
+    private readonly List<Mention> mentions = Telling([.. names.In(words)], words);
+
+    /// <summary>Without those that only end a phrase: what comes further behind a mention must not tell whether it is one.</summary>
+    private static List<Mention> Telling(List<Mention> all, ImmutableArray<Word> words)
+    {
+        var phrases = Enumerable.Range(0, words.Length).SelectMany(at => CueBook.At(words, at).Where(one => one.Length >= Phrase).Select(one => (Start: at, End: at + one.Length))).ToList();
+        all.RemoveAll(mention => mention.Cost >= Far && phrases.Exists(phrase => phrase.Start <= mention.Start && mention.End <= phrase.End && phrase.End <= mention.End + 1));
+        return all;
+    }
 
     private static readonly Dictionary<string, decimal> Numerals = new(StringComparer.Ordinal)
     {

@@ -3,6 +3,9 @@ namespace Dibujo.Core.Speech;
 /// <summary>What is left of a word without the endings of number and time.</summary>
 internal static class Stem
 {
+    /// <summary>How far a word is from one that differs by a slip, at the least.</summary>
+    internal const double Slip = 0.45;
+
     private static readonly string[] Endings = ["ing", "ings", "ed", "es", "s", "d"];
 
     /// <summary>"planned", "planning" and "plans" are all "plan".</summary>
@@ -56,7 +59,7 @@ internal static class Stem
 
         if (said.Length >= 4 && meant.Length >= 4 && (Likenesses.IsSlip(said, meant) || (one.Length >= 4 && Likenesses.IsSlip(one, other))))
         {
-            return said[0] == meant[0] || said.Length > 5 ? 0.45 : 0.8;
+            return said[0] == meant[0] || said.Length > 5 ? Slip : 0.8;
         }
 
         // "Description" for "described".

@@ -68,34 +68,35 @@ internal static class Understanding
         }
 
         found.Sort((one, other) => one.Cost.CompareTo(other.Cost));
-        var answer = Answer(said, type, words, found, cases => like with { Where = null, Table = null, Cases = Worded(cases, type, like) });
         var aligner = new Aligner(said, words, lexicon);
-        answer = answer with { Aligned = aligner.Of(found is [var best, ..] ? chart.Parts(0, words.Length, best.Of) : seeds.Named()) };
+        var (answer, meant) = Answer(said, type, words, found, cases => like with { Where = null, Table = null, Cases = Worded(cases, type, like) });
+        answer = answer with { Aligned = aligner.Of(meant is null ? seeds.Named() : chart.Parts(0, words.Length, meant.Of)) };
         return answer.Rule is null && Choiceless.Of(words, said, seeds, type) is { } choiceless ? answer with { Question = null, Misunderstanding = choiceless } : answer;
     }
 
-    private static Hearing Answer(string said, RecordType type, ImmutableArray<Word> words, List<Meaning> found, Func<ImmutableArray<Case>, Rule> ruleOf)
+    /// <summary>What to say, with the likeliest of what may be meant; null where nothing may.</summary>
+    private static (Hearing Answer, Meaning? Meant) Answer(string said, RecordType type, ImmutableArray<Word> words, List<Meaning> found, Func<ImmutableArray<Case>, Rule> ruleOf)
     {
         if (found is not [var best, ..])
         {
-            return new(null, null, [], null, null);
+            return (new(null, null, [], null, null), null);
         }
 
         string SentenceOf(Meaning meaning) => Sentence.Plain(Sentence.Of(ruleOf(meaning.Cases), type));
         if (best.Unheard == 0 && best.Cost <= Unlikely + (words.Length * UnlikelyOfAWord))
         {
             var near = Coherence.Closest([.. found.Where(one => one.Unheard == 0 && one.Cost - best.Cost < Near)], one => one.Cases, type);
-            return near.Count == 1
+            return (near.Count == 1
                 ? new(ruleOf(near[0].Cases), SentenceOf(near[0]), near[0].IsTakenAsOnly ? [new(0, said.Length, "only while, since otherwise it is so at rest", [])] : [], null, null)
-                : new(null, null, [], Asked(said, said, near.Take(MostNear).Select(SentenceOf)), null);
+                : new(null, null, [], Asked(said, said, near.Take(MostNear).Select(SentenceOf)), null), near[0]);
         }
 
         var unheard = Enumerable.Range(0, words.Length).Where(at => (best.Unheard >> Math.Min(at, 63) & 1) == 1).Select(at => words[at]).ToList();
         var missed = unheard.Count == 0 ? said : string.Join(" … ", unheard.Select(word => said[word.Start..word.End]));
         // What leaves out a word such as "if" or "not" says something else, and is not offered.
-        return unheard.Count < 4 && !unheard.Exists(word => Filler.IsTurning(word.Text))
+        return (unheard.Count < 4 && !unheard.Exists(word => Filler.IsTurning(word.Text))
             ? new(null, null, [], Asked(said, missed, found.Take(MostOffered).Select(SentenceOf)), null)
-            : new(null, null, [], null, new(unheard[0].Start, $"“{missed}” is not understood.", []));
+            : new(null, null, [], null, new(unheard[0].Start, $"“{missed}” is not understood.", [])), best);
     }
 
     /// <summary>What it costs to pass over a word. A name says something, but for what the record itself is called.</summary>

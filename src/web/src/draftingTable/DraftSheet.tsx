@@ -49,6 +49,12 @@ import { useView } from './sheet/useView';
 import { viewOf } from './sheet/view';
 import { Shortcuts } from './Shortcuts';
 
+/** Gives a rule of the list the keyboard once it is drawn. */
+const focusRule = (rule: string) =>
+  window.setTimeout(() =>
+    document.querySelector<HTMLElement>(`[data-rule="${CSS.escape(rule)}"] [data-rule-itself]`)?.focus({ preventScroll: true }),
+  );
+
 /** Rules to the left, the live sheet to the right, and balloons between them. */
 export function DraftSheet({ source, first }: { source: OpenedDraft; first: number }) {
   const { draft } = source;
@@ -120,6 +126,7 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
       add(rule);
     }
     line.leave();
+    focusRule(rule.key);
   }
 
   const writeAsText = useCallback(
@@ -155,9 +162,7 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
       event.preventDefault();
       opened.actions.move(rule, key === 'ArrowUp' ? -1 : 1);
       // Elsewhere in the list it is drawn anew, and keeps the keyboard.
-      window.setTimeout(() =>
-        document.querySelector<HTMLElement>(`[data-rule="${CSS.escape(rule)}"] [data-rule-itself]`)?.focus(),
-      );
+      focusRule(rule);
     } else if (hasLetterKeys && !altKey && !ctrlKey && !metaKey && Object.hasOwn(commands, key)) {
       event.preventDefault();
       commands[key]!();

@@ -12,10 +12,10 @@ const definition = (...rules: Rule[]) => ({ recordType: type, rules }) as unknow
 const problems = { type: [], rules: new Map() };
 const delta: Delta = { elements: [], values: [], cases: [], changed: 0, setAside: [], isSettled: true };
 
-function begun(first: Definition) {
+function begun(first: Definition, mostKept?: number) {
   const worker = new FakeWorker();
   const engine = new Engine(() => worker);
-  return { worker, engine, program: new DraftProgram(engine, first) };
+  return { worker, engine, program: new DraftProgram(engine, first, mostKept) };
 }
 
 it('hands over only the rules that an edit brings, and the numbers of the others', async () => {
@@ -34,12 +34,12 @@ it('hands over only the rules that an edit brings, and the numbers of the others
 
 it('hands all rules over anew after very many edits, so that those of long ago are forgotten there', async () => {
   const [crate, fee] = [rule('crate'), rule('fee')];
-  const { worker, program } = begun(definition(crate, fee));
+  const { worker, program } = begun(definition(crate, fee), 20);
   void program.edit(definition(crate, fee));
   await worker.answer({ program: 1, problems });
   await worker.answer({ problems });
   const sent: unknown[] = [];
-  for (let edits = 0; edits < 1200; edits++) {
+  for (let edits = 0; edits < 40; edits++) {
     void program.edit(definition(crate, rule(`fee ${edits}`)));
     await settled();
     sent.push(worker.asked[0]!.operands[1]);

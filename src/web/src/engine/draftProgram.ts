@@ -10,9 +10,6 @@ interface Opening {
   generation: number;
 }
 
-/** So many versions of rules the engine keeps beside those that are in the draft. */
-const mostKept = 1000;
-
 /** A draft in the engine. Only the rules that an edit brings go over; the others are known there by number. */
 export class DraftProgram {
   private opened?: Opening;
@@ -25,6 +22,8 @@ export class DraftProgram {
   constructor(
     private readonly engine: Engine,
     definition: Definition,
+    /** So many versions of rules the engine keeps beside those that are in the draft. */
+    private readonly mostKept = 1000,
   ) {
     this.definition = definition;
   }
@@ -63,7 +62,7 @@ export class DraftProgram {
     try {
       const { problems, delta } = await this.ask((program) => {
         // Rules that went over are kept there: after many edits they are all sent anew, and those of before are forgotten.
-        if (this.count > mostKept + 3 * definition.rules.length || !definition.rules.some((rule) => this.numbers.has(rule))) {
+        if (this.count > this.mostKept + 3 * definition.rules.length || !definition.rules.some((rule) => this.numbers.has(rule))) {
           this.numbers = new WeakMap();
           this.count = 0;
         }
