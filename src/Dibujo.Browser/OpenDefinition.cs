@@ -10,15 +10,18 @@ namespace Dibujo.Browser;
 /// <summary>A record type whose rules JavaScript looks at and edits.</summary>
 internal sealed class OpenDefinition
 {
-    private readonly ProgramCompiler? compiler;
+    private readonly bool isTrusted;
+    private ProgramCompiler? compiler;
+
+    /// <summary>Who could sign in when the compiler was made.</summary>
+    private ImmutableHashSet<string>? accounts;
 
     /// <summary>Every rule that has come over, by the number under which JavaScript knows it.</summary>
     private readonly List<Rule> known = [];
 
     private OpenDefinition(RecordType type, ImmutableArray<Problem> problems, bool isTrusted)
     {
-        (Type, TypeProblems) = (type, problems);
-        compiler = problems.IsEmpty ? new(type, isTrusted) : null;
+        (Type, TypeProblems, this.isTrusted) = (type, problems, isTrusted);
     }
 
     internal RecordType Type { get; }
@@ -71,8 +74,14 @@ internal sealed class OpenDefinition
         }
 
         Rules = rules;
-        if (compiler is not null)
+        if (TypeProblems.IsEmpty)
         {
+            // Other people: each rule that names somebody is checked again.
+            if (compiler is null || (!isTrusted && accounts != Readings.Accounts))
+            {
+                compiler = new(Type, isTrusted, accounts = Readings.Accounts);
+            }
+
             (Program, RuleProblems) = compiler.Compile(rules);
         }
 

@@ -1,4 +1,5 @@
 using System.Runtime.InteropServices.JavaScript;
+using System.Collections.Immutable;
 using Dibujo.Core.Answers;
 using Dibujo.Core.Notations;
 using Dibujo.Core.Tapes;
@@ -14,13 +15,22 @@ internal static partial class Readings
     /// <summary>What people are called.</summary>
     internal static KnownPeople Names { get; private set; } = new([]);
 
+    /// <summary>Who can sign in; null as long as nobody has told. The same set for as long as it is the same people.</summary>
+    internal static ImmutableHashSet<string>? Accounts { get; private set; }
+
     /// <summary>Takes over how the person writes, and who there is: an object with <c>language</c>, <c>day</c>, <c>marks</c> and <c>people</c>, a list of account and name.</summary>
     [JSExport]
     internal static void GoBy(int[] tape, string text)
     {
         var node = Tape.Read(tape, text);
         Own = Notation.Of(node["language"].TextOrNull, node["day"].TextOrNull, node["marks"].TextOrNull);
-        Names = new([.. node["people"].List(person => (person["userName"].Text, person["displayName"].Text))]);
+        (string Account, string Name)[] people = [.. node["people"].List(person => (person["userName"].Text, person["displayName"].Text))];
+        Names = new(people);
+        var accounts = people.Select(person => person.Account).ToImmutableHashSet(StringComparer.Ordinal);
+        if (!accounts.IsEmpty && Accounts?.SetEquals(accounts) != true)
+        {
+            Accounts = accounts;
+        }
     }
 
     /// <summary>What a text says as a value of a type (tape): the day on which it was written tells of today.</summary>

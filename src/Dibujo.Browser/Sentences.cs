@@ -36,6 +36,17 @@ internal static partial class Sentences
     }
 
     /// <summary>
+    /// The word of theirs for which somebody put a name: of an object with <c>misheard</c>, what was not understood, and <c>mended</c>, what was said
+    /// in the end. An <see cref="Core.Records.OtherWord"/>; null where there is none.
+    /// </summary>
+    [JSExport]
+    internal static string Mended(int program, int[] tape, string text)
+    {
+        var node = Tape.Read(tape, text);
+        return AnswerWriter.Write(to => to.Write(MendedWord.Of(node["misheard"].Texts(), node["mended"].Text, Programs.DefinitionOf(program).Type)));
+    }
+
+    /// <summary>
     /// Hears what is typed into cells of a rule's table: an object with <c>rule</c> and <c>cells</c>, a column from 0 and a
     /// text each. Back come cells and answers, null for what cannot be heard.
     /// </summary>

@@ -29,6 +29,30 @@ public sealed class DraftTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public async Task A_rule_that_names_somebody_without_an_account_is_told_of_until_there_is_one()
+    {
+        var ada = await site.As("ada");
+        var before = await ada.Read(Draft.Address);
+        var named = before.DeepClone();
+        var clause = JsonNode.Parse("""
+            { "kind": "clause", "subject": { "kind": "person" }, "test": "is", "comparands": [{ "kind": "literal", "value": "ottilie" }] }
+            """);
+        named["definition"]!["rules"]![0]!["cases"]![0]!["while"] = clause;
+        using var saved = await ada.Put(Draft.Address, new { version = before["version"], definition = named["definition"] });
+        var view = JsonNode.Parse(await saved.Content.ReadAsStringAsync())!;
+        Assert.Contains("ottilie", Assert.Single(view["problems"]!.AsArray())!["what"]!.GetValue<string>(), StringComparison.Ordinal);
+        using var refused = await ada.Post(Editions, new { version = view["version"], note = "" });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+
+        using var created = await ada.Post("/api/accounts", new { userName = "ottilie", displayName = "Ottilie Brandt", roles = new[] { "registrar" } });
+        created.EnsureSuccessStatusCode();
+
+        Assert.Empty((await ada.Read(Draft.Address))["problems"]!.AsArray());
+        using var mended = await ada.Put(Draft.Address, new { version = view["version"], definition = before["definition"] });
+        mended.EnsureSuccessStatusCode();
+    }
+
+    [Fact]
     public async Task An_edition_stays_what_it_was_whatever_is_published_after_it()
     {
         var (ada, lorenz) = (await site.As("ada"), await site.As("lorenz"));

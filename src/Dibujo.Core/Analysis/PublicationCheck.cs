@@ -11,9 +11,11 @@ public static class PublicationCheck
     /// All that <see cref="DefinitionCheck"/> finds, and where that is nothing, rules whose values go round in a cycle
     /// without end. Such rules are compiled all the same, and a session says so where it happens.
     /// </summary>
-    public static DefinitionProblems Of(Definition definition)
+    /// <param name="definition">What is to be published.</param>
+    /// <param name="accounts">Who can sign in: nobody else may be named. Null where nobody here knows.</param>
+    public static DefinitionProblems Of(Definition definition, IReadOnlySet<string>? accounts = null)
     {
-        var (program, found) = ProgramCompiler.CheckAndCompile(definition);
+        var (program, found) = ProgramCompiler.CheckAndCompile(definition, accounts);
         return program is null || !found.IsEmpty ? found : new([], new CycleCheck(program).Run());
     }
 }

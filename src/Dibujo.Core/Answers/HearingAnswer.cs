@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Dibujo.Core.Records;
 using Dibujo.Core.Speech;
 
 namespace Dibujo.Core.Answers;
@@ -6,6 +7,25 @@ namespace Dibujo.Core.Answers;
 /// <summary>What came of a rule that was said, as an answer.</summary>
 public static class HearingAnswer
 {
+    /// <summary>Another word for something; null for none.</summary>
+    public static void Write(this AnswerWriter to, OtherWord? word)
+    {
+        if (word is null)
+        {
+            to.Json.WriteNullValue();
+            return;
+        }
+
+        to.Object(() =>
+        {
+            to.Text("said", word.Said);
+            to.TextIfAny("field", word.Field);
+            to.TextIfAny("choice", word.Choice);
+            to.TextIfAny("stage", word.Stage);
+            to.TextIfAny("role", word.Role);
+        });
+    }
+
     /// <summary>Rule and sentence, guesses, what stands for what, what may come next, and a question or a misunderstanding where there is one.</summary>
     public static void Write(this AnswerWriter to, Hearing hearing) => to.Object(() =>
     {

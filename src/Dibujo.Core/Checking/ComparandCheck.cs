@@ -6,7 +6,10 @@ using Dibujo.Core.Values;
 namespace Dibujo.Core.Checking;
 
 /// <summary>Whether a comparand is something that a subject of some type can be compared with, or a field can be given.</summary>
-internal sealed class ComparandCheck(SubjectTypes subjects, ProblemList problems)
+/// <param name="subjects">What can be looked at.</param>
+/// <param name="accounts">Who can sign in; null where nobody here knows.</param>
+/// <param name="problems">Where what is wrong is put.</param>
+internal sealed class ComparandCheck(SubjectTypes subjects, IReadOnlySet<string>? accounts, ProblemList problems)
 {
     /// <param name="place">Where it stands.</param>
     /// <param name="label">What is compared or given a value, as people call it.</param>
@@ -17,13 +20,18 @@ internal sealed class ComparandCheck(SubjectTypes subjects, ProblemList problems
         switch (comparand)
         {
             case Literal { Value: var value }:
-                if (value.IsBlank || type.Fit(value) is null)
+                var fitted = value.IsBlank ? null : type.Fit(value);
+                if (fitted is null)
                 {
                     problems.Add($"{place}/value",
                         value.IsBlank
                             ? "It is not said with what to compare, or which value to give."
                             : $"“{Excerpt.Of(value.Plain)}” cannot be a value of {label}.",
                         $"Give {type.Noun}.");
+                }
+                else if (fitted is Person { UserName: var account } && accounts?.Contains(account) == false)
+                {
+                    problems.Add($"{place}/value", $"Nobody signs in as “{Excerpt.Of(account)}”.", "Choose a person who does.");
                 }
 
                 break;

@@ -5,10 +5,9 @@ using Dibujo.Core.Sentences;
 namespace Dibujo.Core.Checking;
 
 /// <summary>Whether every clause asks something that its subject can answer.</summary>
-internal sealed class ConditionCheck(SubjectTypes subjects, Labels labels, ProblemList problems)
+internal sealed class ConditionCheck(ComparandCheck comparands, Labels labels, ProblemList problems)
 {
     private const int MaxDepth = 24;
-    private readonly ComparandCheck comparands = new(subjects, problems);
 
     internal void Check(string place, Condition condition, int depth = 1)
     {

@@ -22,7 +22,7 @@ public static class DefinitionCheck
             return problems;
         }
 
-        var check = new RuleCheck(definition.RecordType);
+        var check = new RuleCheck(definition.RecordType, accounts: null);
         var keys = new HashSet<string>(StringComparer.Ordinal);
         return
         [

@@ -8,12 +8,11 @@ using Dibujo.Core.Values;
 namespace Dibujo.Core.Checking;
 
 /// <summary>Whether effects name what exists and say what can be done to it.</summary>
-internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, ProblemList problems)
+internal sealed class EffectCheck(RecordType type, SubjectTypes subjects, ComparandCheck comparands, ProblemList problems)
 {
     private const int MostText = 1000;
 
     private readonly HashSet<Element> elements = [.. type.Elements()];
-    private readonly ComparandCheck comparands = new(subjects, problems);
 
     /// <summary>The effects of one case, which may say one thing only of each facet of an element.</summary>
     internal void Check(string place, ImmutableArray<Effect> effects)

@@ -11,6 +11,8 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
 {
     private const string Root = "/recordType";
 
+    private const int LongestOtherWord = 60;
+
     /// <summary>All that is wrong with the record type itself.</summary>
     internal static ImmutableArray<Problem> Of(RecordType type)
     {
@@ -42,6 +44,7 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
             }
         }
 
+        CheckOtherWords();
         RequireOne("forms", type.Forms.Length);
         RequireOne("workflows", type.Workflows.Length);
         foreach (var (i, form) in type.Forms.Index())
@@ -61,6 +64,21 @@ internal sealed class RecordTypeCheck(RecordType type, ProblemList problems)
         {
             problems.Add($"{Root}/titleField", $"There is no field “{Excerpt.Of(type.TitleField)}”.",
                 "Name the field by which a record is called in lists.");
+        }
+    }
+
+    private void CheckOtherWords()
+    {
+        foreach (var (i, word) in type.OtherWords.Index())
+        {
+            if (BlankText.IsBlank(word.Said) || word.Said.Length > LongestOtherWord)
+            {
+                problems.Add($"{Root}/otherWords/{i}/said", $"Another word for something has 1 to {LongestOtherWord} characters.", "Write what people say, or delete it.");
+            }
+            else if (!word.IsIn(type))
+            {
+                problems.Add($"{Root}/otherWords/{i}", $"The other word “{Excerpt.Of(word.Said)}” stands for nothing that there is.", "Say which field, choice, stage or role it stands for, or delete it.");
+            }
         }
     }
 

@@ -17,14 +17,17 @@ internal sealed class RuleCheck
     private readonly TableCheck tables;
     private readonly SkipCheck skips;
 
-    internal RuleCheck(RecordType type)
+    /// <param name="type">The rules' record type, which has no problem.</param>
+    /// <param name="accounts">Who can sign in; null where nobody here knows.</param>
+    internal RuleCheck(RecordType type, IReadOnlySet<string>? accounts)
     {
         this.type = type;
         var subjects = new SubjectTypes(type);
-        conditions = new(subjects, new Labels(type), problems);
-        effects = new(type, subjects, problems);
+        var comparands = new ComparandCheck(subjects, accounts, problems);
+        conditions = new(comparands, new Labels(type), problems);
+        effects = new(type, subjects, comparands, problems);
         skips = new(type, problems);
-        tables = new(type, subjects, conditions, effects, problems);
+        tables = new(type, comparands, conditions, effects, problems);
     }
 
     /// <summary>The problem of a rule whose key another one has as well.</summary>

@@ -6,7 +6,7 @@ namespace Dibujo.Core.Checking;
 
 /// <summary>Whether a decision table is well formed, and whether its rows keep what its hit policy promises.</summary>
 internal sealed class TableCheck(
-    RecordType type, SubjectTypes subjects, ConditionCheck conditions, EffectCheck effects, ProblemList problems)
+    RecordType type, ComparandCheck comparands, ConditionCheck conditions, EffectCheck effects, ProblemList problems)
 {
     /// <summary>Each row is compared with each other, also while somebody types.</summary>
     internal const int MostRows = 1000;
@@ -52,7 +52,6 @@ internal sealed class TableCheck(
         }
 
         var types = new FieldType?[table.Drivers.Length];
-        var comparands = new ComparandCheck(subjects, problems);
         foreach (var (i, driver) in table.Drivers.Index())
         {
             types[i] = comparands.CheckSubject($"{place}/drivers/{i}", driver);

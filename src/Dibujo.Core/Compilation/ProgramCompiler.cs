@@ -36,11 +36,12 @@ public sealed class ProgramCompiler
     /// <summary>Begins with nothing compiled.</summary>
     /// <param name="type">Of all rules to come; one without problems.</param>
     /// <param name="isTrusted">Whether they have been checked before, as what is published has: then none is checked.</param>
-    public ProgramCompiler(RecordType type, bool isTrusted = false)
+    /// <param name="accounts">Who can sign in: a rule that names anybody else has a problem. Null where nobody here knows.</param>
+    public ProgramCompiler(RecordType type, bool isTrusted = false, IReadOnlySet<string>? accounts = null)
     {
         (this.type, this.isTrusted) = (type, isTrusted);
         frame = new(type);
-        check = new(() => new(type));
+        check = new(() => new(type, accounts));
     }
 
     /// <summary>
@@ -53,8 +54,8 @@ public sealed class ProgramCompiler
         return (program, problems.All());
     }
 
-    /// <summary>The same as <see cref="Compile(Definition)"/>, with problems by rule.</summary>
-    public static (RuleProgram? Program, DefinitionProblems Problems) CheckAndCompile(Definition definition)
+    /// <summary>The same as <see cref="Compile(Definition)"/>, with problems by rule, and with people checked against the accounts that there are, where these are known.</summary>
+    public static (RuleProgram? Program, DefinitionProblems Problems) CheckAndCompile(Definition definition, IReadOnlySet<string>? accounts = null)
     {
         var problems = RecordTypeCheck.Of(definition.RecordType);
         if (!problems.IsEmpty)
@@ -62,7 +63,7 @@ public sealed class ProgramCompiler
             return (null, new(problems, []));
         }
 
-        var (program, ofRules) = new ProgramCompiler(definition.RecordType).Compile(definition.Rules);
+        var (program, ofRules) = new ProgramCompiler(definition.RecordType, accounts: accounts).Compile(definition.Rules);
         return (program.For(definition), new([], ofRules));
     }
 

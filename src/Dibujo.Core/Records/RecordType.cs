@@ -26,6 +26,9 @@ public sealed record RecordType(
     /// <summary>The other record types to which links lead, as far as rules look at them; a link may also lead to this type itself.</summary>
     public ImmutableArray<LinkedType> Linked { get; init => field = value.OrEmpty(); } = [];
 
+    /// <summary>What people here call fields, choices, stages and roles beside their names.</summary>
+    public ImmutableArray<OtherWord> OtherWords { get; init => field = value.OrEmpty(); } = [];
+
     /// <summary>What becomes of the records kept under the edition before, in the order in which it was decided; a draft's is used up as it is published.</summary>
     public ImmutableArray<Reshape> Reshaping { get; init => field = value.OrEmpty(); } = [];
 

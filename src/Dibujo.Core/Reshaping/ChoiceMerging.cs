@@ -12,7 +12,11 @@ namespace Dibujo.Core.Reshaping;
 internal sealed class ChoiceMerging(RecordType type, ChoiceMerged merged) : Rewriting
 {
     internal Definition Of(Definition definition) => new(
-        type with { Fields = [.. type.Fields.Select(field => field.Key == merged.Field ? Of(field) : field)] },
+        type with
+        {
+            Fields = [.. type.Fields.Select(field => field.Key == merged.Field ? Of(field) : field)],
+            OtherWords = [.. type.OtherWords.Select(word => word.Field == merged.Field && word.Choice == merged.From ? word with { Choice = merged.To } : word)],
+        },
         [.. definition.Rules.Select(Of)])
     {
         Examples = [.. definition.Examples.Select(Of)],

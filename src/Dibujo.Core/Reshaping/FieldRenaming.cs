@@ -15,6 +15,7 @@ internal sealed class FieldRenaming(RecordType type, string from, string to) : R
         type with
         {
             TitleField = Field(type.TitleField),
+            OtherWords = [.. type.OtherWords.Select(word => word.Field == from ? word with { Field = to } : word)],
             Fields = [.. type.Fields.Select(field => field.Key == from ? field with { Key = to } : field)],
             Forms = [.. type.Forms.Select(form => form with
             {

@@ -17,7 +17,8 @@ internal static class StageRemoval
         };
         return definition with
         {
-            RecordType = type,
+            // A workflow that still has the stage keeps its other words as well.
+            RecordType = type with { OtherWords = [.. type.OtherWords.Select(word => word.Stage == removed.From && type.FindStage(removed.From) is null ? word with { Stage = removed.To } : word)] },
             Examples = [.. definition.Examples.Select(example => example.Setting.Workflow == removed.Workflow && example.Setting.Stage == removed.From
                 ? example with { Setting = example.Setting with { Stage = removed.To } }
                 : example)],

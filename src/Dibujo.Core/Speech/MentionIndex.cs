@@ -102,9 +102,23 @@ internal sealed class MentionIndex
             Add(new Thing.Setting(new WorkflowSubject(), workflow.Key), Words.Of(workflow.Label).Select(word => word.Text.ToLowerInvariant()), 0);
         }
 
+        foreach (var word in type.OtherWords.Where(word => word.IsIn(type)))
+        {
+            Add(Meant(word, type), Words.Of(word.Said).Select(one => one.Text.ToLowerInvariant()), 0);
+        }
+
         Own = Filler.Own(type.Label);
         Index();
     }
+
+    /// <summary>That for which people here have another word.</summary>
+    private static Thing Meant(OtherWord word, RecordType type) => word switch
+    {
+        { Stage: { } stage } => new Thing.Setting(new StageSubject(), stage),
+        { Role: { } role } => new Thing.Setting(new RoleSubject(), role),
+        { Field: { } field, Choice: { } choice } => new Thing.Choice(type.Find(field)!, choice),
+        _ => new Thing.Field(type.Find(word.Field!)!, new FieldSubject(word.Field!), Element.Field(word.Field!)),
+    };
 
     /// <summary>What a record is called here.</summary>
     internal IReadOnlySet<string> Own { get; }

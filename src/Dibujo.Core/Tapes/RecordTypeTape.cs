@@ -12,6 +12,7 @@ public static class RecordTypeTape
         node["key"].Text, node["label"].Text, node["titleField"].Text, node["fields"].List(Field), node["forms"].List(Form), node["workflows"].List(Workflow))
     {
         Roles = node["roles"].List(role => new Role(role["key"].Text, role["label"].Text)),
+        OtherWords = node["otherWords"].List(word => new OtherWord(word["said"].Text, word["field"].TextOrNull, word["choice"].TextOrNull, word["stage"].TextOrNull, word["role"].TextOrNull)),
         Linked = node["linked"].List(linked => new LinkedType(linked["key"].Text, linked["label"].Text, linked["fields"].List(Field))),
     };
 

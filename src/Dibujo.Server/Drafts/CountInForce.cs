@@ -40,7 +40,7 @@ internal static class CountInForce
         }
 
         var total = await db.RecordCounts.Where(c => c.RecordType == key).SumAsync(c => c.Records, cancellation);
-        if (ProgramCompiler.CheckAndCompile(type.Draft).Program is not { } program)
+        if (ProgramCompiler.CheckAndCompile(type.Draft, await PersonNames.AccountsAsync(db, cancellation)).Program is not { } program)
         {
             return TypedResults.Ok(new InForceCount(0, 0, total));
         }

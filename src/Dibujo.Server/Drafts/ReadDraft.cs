@@ -21,7 +21,7 @@ internal static class ReadDraft
 
     private static async Task<Results<Ok<DraftView>, ProblemHttpResult>> Read(string key, DibujoDb db, CancellationToken cancellation) =>
         await db.RecordTypes.AsNoTracking().SingleOrDefaultAsync(t => t.Key == key, cancellation) is { } type
-            ? TypedResults.Ok(DraftView.Of(type, await CollisionsAsync(db, key, cancellation)))
+            ? TypedResults.Ok(DraftView.Of(type, await PersonNames.AccountsAsync(db, cancellation), await CollisionsAsync(db, key, cancellation)))
             : ReadRecordTypes.NoSuchRecordType(key);
 
     /// <summary>What waits for a choice, the oldest first.</summary>
@@ -43,8 +43,8 @@ internal sealed record DraftView(
     int Version, Definition Definition, ImmutableArray<Problem> Problems, ImmutableArray<RuleProblems> RuleProblems, int? Edition,
     ImmutableSortedDictionary<string, Revision> Revisions, int TypeRevision, ImmutableArray<CollisionView> Collisions)
 {
-    internal static DraftView Of(StoredRecordType type, ImmutableArray<CollisionView> collisions) =>
-        Of(type, PublicationCheck.Of(type.Draft), collisions);
+    internal static DraftView Of(StoredRecordType type, IReadOnlySet<string> accounts, ImmutableArray<CollisionView> collisions) =>
+        Of(type, PublicationCheck.Of(type.Draft, accounts), collisions);
 
     private static DraftView Of(StoredRecordType type, DefinitionProblems problems, ImmutableArray<CollisionView> collisions) =>
         new(type.DraftVersion, type.Draft, problems.All(), problems.Rules, type.Published, type.Revisions, type.TypeRevision, collisions);

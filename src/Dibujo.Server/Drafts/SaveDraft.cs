@@ -55,7 +55,7 @@ internal static class SaveDraft
         }
 
         change.Tell(type);
-        return TypedResults.Ok(DraftView.Of(type, await ReadDraft.CollisionsAsync(db, key, cancellation)));
+        return TypedResults.Ok(DraftView.Of(type, await PersonNames.AccountsAsync(db, cancellation), await ReadDraft.CollisionsAsync(db, key, cancellation)));
     }
 }
 

@@ -36,7 +36,7 @@ internal static class Publish
             return SaveDraft.Overtaken();
         }
 
-        var problems = PublicationCheck.Of(type.Draft).All();
+        var problems = PublicationCheck.Of(type.Draft, await PersonNames.AccountsAsync(db, cancellation)).All();
         if (!problems.IsEmpty)
         {
             return TypedResults.Problem(

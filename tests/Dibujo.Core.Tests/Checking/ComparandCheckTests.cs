@@ -1,3 +1,4 @@
+using Dibujo.Core.Analysis;
 using Dibujo.Core.Checking;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Rules;
@@ -42,6 +43,21 @@ public class ComparandCheckTests
 
         Assert.Contains(problems, p => p.Place.StartsWith($"/rules/0/cases/0/while{place}", StringComparison.Ordinal)
             && p.What.Contains(what, StringComparison.OrdinalIgnoreCase) && p.Mend.Length > 0);
+    }
+
+    [Theory]
+    [InlineData("ina", true)]
+    [InlineData("Ina", false)]
+    [InlineData("somebody-else", false)]
+    public void Who_is_named_can_sign_in(string account, bool canSignIn)
+    {
+        var clause = new Clause(new PersonSubject(), Test.OneOf) { Comparands = [new Literal(new Text("theo")), new Literal(new Text(account))] };
+        var definition = new Definition(LoanFile.Type, [new Rule("r", "Rule") { Cases = [new([new Hide([Forms.Element.Field("fee")])], clause)] }]);
+
+        Assert.Empty(PublicationCheck.Of(definition).All());
+        var problems = PublicationCheck.Of(definition, new HashSet<string>(["ina", "theo"], StringComparer.Ordinal)).All();
+        Assert.Equal(canSignIn ? [] : ["/rules/0/cases/0/while/comparands/1/value"], problems.Select(problem => problem.Place));
+        Assert.All(problems, problem => Assert.Contains(account, problem.What, StringComparison.Ordinal));
     }
 
     private static Clause Clause(string field, Test test, params Comparand[] comparands) => new(new FieldSubject(field), test) { Comparands = [.. comparands] };

@@ -1,5 +1,7 @@
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import type { Definition, DraftView, Problem } from '../../api/generated';
+import { peopleQuery } from '../../api/people';
 import type { DraftProblems } from '../../engine/answers';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { OpenRecord } from '../../engine/openRecord';
@@ -32,6 +34,9 @@ export function useProblems(
 ): DraftProblems {
   const latest = useRef(found);
   const taken = useRef(found.of);
+  // Whether all who are named can sign in is found anew where there are others.
+  const people = useQuery(peopleQuery).data;
+  const asked = useRef<typeof people>(undefined);
   useEffect(() => {
     function put(of: Definition, problems: DraftProblems) {
       latest.current = { of, problems: kept(latest.current.problems, problems) };
@@ -40,8 +45,9 @@ export function useProblems(
     // The engine is at work while the page is still drawing what was pressed.
     function take() {
       const { definition } = shared.present();
-      if (taken.current !== definition && definition.recordType === program.type) {
+      if ((taken.current !== definition || asked.current !== people) && definition.recordType === program.type) {
         taken.current = definition;
+        asked.current = people;
         program.edit(definition, record).then(
           (problems) => taken.current === definition && put(definition, problems),
           // A dead engine is started again with the draft as it is; its next answer tells.
@@ -51,7 +57,7 @@ export function useProblems(
     }
     take();
     return shared.subscribe(take);
-  }, [shared, program, record, onFound]);
+  }, [shared, program, record, people, onFound]);
   return found.problems;
 }
 
