@@ -12,7 +12,7 @@ import {
   useState,
   type KeyboardEvent,
 } from 'react';
-import type { DecisionTable, Effect, Element, ElementKind, Rest, Rule } from '../api/generated';
+import type { DecisionTable, Effect, Element, ElementKind, OtherWord, Rest, Rule } from '../api/generated';
 import type { Values } from '../engine/answers';
 import type { DraftProgram } from '../engine/draftProgram';
 import { useSummary } from '../engine/useRecord';
@@ -31,6 +31,9 @@ import { Editions } from './editions/Editions';
 import { ElementPanel } from './element/ElementPanel';
 import { exampleOf } from './line/example';
 import { Line } from './line/Line';
+import { OfferedWord } from './line/OfferedWord';
+import { isKnown, meantBy, withWord } from './line/otherWords';
+import { OtherWords } from './line/OtherWords';
 import { useLine } from './line/useLine';
 import { Rules } from './list/Rules';
 import { useOpenRules } from './list/useOpenRules';
@@ -62,7 +65,8 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
   const { rules, recordType: type } = definition;
   const [program, hasFailed] = useProgram(definition);
   const [selected, setSelected] = useState<Element[]>([]);
-  const [dialog, setDialog] = useState<'keys' | 'editions' | 'paste'>();
+  const [dialog, setDialog] = useState<'keys' | 'editions' | 'paste' | 'words'>();
+  const [offered, setOffered] = useState<OtherWord>();
   const findInput = useRef<HTMLInputElement>(null);
   const [view, changeView] = useView(type, first);
   const [usual] = useState(() => viewOf(new URLSearchParams(), type, first));
@@ -117,7 +121,8 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
     changeRules(rules.map((rule) => likeNeighbour(rule, neighbour, element!) ?? rule));
   }
 
-  function made(rule: Rule) {
+  function made(rule: Rule, word: OtherWord | null) {
+    setOffered(word && !isKnown(type, word) ? word : undefined);
     const before = rules.find((one) => one.key === rule.key);
     if (before) {
       change({ ...rule, on: before.on, reason: before.reason });
@@ -282,8 +287,24 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
             onKeep={line.keep}
             editing={rules.find((rule) => rule.key === line.editing)}
             onMake={made}
+            onWords={() => setDialog('words')}
             onLeave={line.leave}
           />
+          {offered && (
+            <OfferedWord
+              word={offered}
+              meant={meantBy(type, offered) ?? ''}
+              onTake={() => {
+                changeType(withWord(type, offered));
+                setOffered(undefined);
+                line.focus();
+              }}
+              onLeave={() => {
+                setOffered(undefined);
+                line.focus();
+              }}
+            />
+          )}
           {hasFailed && (
             <p className={lines.wrong} role="alert">
               The rule engine could not be loaded, so the sheet does not follow what you write. The draft is kept all the same.
@@ -371,6 +392,7 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
           onClose={() => setDialog(undefined)}
           onChange={shared.change}
         />
+        <OtherWords type={type} isOpen={dialog === 'words'} onChange={changeType} onClose={() => setDialog(undefined)} />
         <Paste
           isOpen={dialog === 'paste'}
           rules={rules}

@@ -17,6 +17,7 @@ const shortcuts: [string[], string[], string][] = [
   [['Escape'], [], 'Close what is open: a list, the line, an element, a rule'],
   [['Alt', '1 … 9'], [], 'In the line: take a sentence that is offered'],
   [['Alt', 'W'], [], 'In the line: walk its words, for what each stands'],
+  [['Alt', 'O'], [], 'Keep the other word that is offered beside the line'],
   [['Ctrl', 'Z'], [], 'Undo'],
   [['Ctrl', 'Shift', 'Z'], [], 'Redo'],
 ];

@@ -1,4 +1,14 @@
-import type { Answer, Cell, DecisionTable, Definition, Element, Rule, SentencePart, Vocabulary } from '../api/generated';
+import type {
+  Answer,
+  Cell,
+  DecisionTable,
+  Definition,
+  Element,
+  OtherWord,
+  Rule,
+  SentencePart,
+  Vocabulary,
+} from '../api/generated';
 import type { DraftProblems, Hearing, TableReach, Ways } from './answers';
 import type { Engine } from './engine';
 import type { OpenRecord } from './openRecord';
@@ -62,7 +72,10 @@ export class DraftProgram {
     try {
       const { problems, delta } = await this.ask((program) => {
         // Rules that went over are kept there: after many edits they are all sent anew, and those of before are forgotten.
-        if (this.count > this.mostKept + 3 * definition.rules.length || !definition.rules.some((rule) => this.numbers.has(rule))) {
+        if (
+          this.count > this.mostKept + 3 * definition.rules.length ||
+          !definition.rules.some((rule) => this.numbers.has(rule))
+        ) {
           this.numbers = new WeakMap();
           this.count = 0;
         }
@@ -129,6 +142,11 @@ export class DraftProgram {
   /** What comes of a rule that is said as people say it, otherwise like another. */
   async hear(said: string, like: Rule): Promise<Hearing> {
     return this.ask((program) => this.engine.ask('hear', program, said, like));
+  }
+
+  /** The word of theirs for which somebody put a name, where what was not understood was said again; null for none. */
+  async mended(misheard: string[], mended: string): Promise<OtherWord | null> {
+    return this.ask((program) => this.engine.ask('mended', program, misheard, mended));
   }
 
   /** What is typed into cells of a table, a column from 0 and a text each; null for what cannot be read. */

@@ -33,6 +33,7 @@ export interface EngineExports {
     WriteOne(program: number, items: number[], text: string): string;
     Vocabulary(program: number): string;
     Hear(program: number, said: string, items: number[], text: string): string;
+    Mended(program: number, items: number[], text: string): string;
     HearCells(program: number, items: number[], text: string): string;
     Name(program: number, items: number[], text: string): string;
   };

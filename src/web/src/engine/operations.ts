@@ -9,6 +9,7 @@ import type {
   FieldType,
   LinkedRecord,
   Problem,
+  OtherWord,
   Rule,
   SentencePart,
   Setting,
@@ -150,6 +151,10 @@ export function operationsOn({ Programs, Sessions, KnownRecords, Sentences, Anal
 
     /** What comes of a rule that is said as people say it, otherwise like another. */
     hear: (program: number, said: string, like: Rule) => parsed<Hearing>(Sentences.Hear(program, said, ...tape(like))),
+
+    /** The word of theirs for which somebody put a name, where what was not understood was said again; null for none. */
+    mended: (program: number, misheard: string[], mended: string) =>
+      parsed<OtherWord | null>(Sentences.Mended(program, ...tape({ misheard, mended }))),
 
     /** What is typed into cells of a rule's table; null for what cannot be read. */
     hearCells: (program: number, rule: Rule, cells: { column: number; text: string }[]) =>

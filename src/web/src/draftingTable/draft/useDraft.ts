@@ -4,6 +4,7 @@ import { makeDraftStep, readDraft, readDraftSteps, type DraftView, type RecordTy
 import { useSignedIn } from '../../api/signedIn';
 import { useClosingWarning } from '../../frame/useClosingWarning';
 import { Shelf } from '../../pending/shelf';
+import { withoutLostWords } from '../line/otherWords';
 import { SharedDraft } from './sharedDraft';
 import { stepStore } from './stepStore';
 import { useLive } from './useLive';
@@ -44,7 +45,7 @@ export function useDraft(key: string, stored: DraftView) {
   }, [key, shared]);
   const changeRules = useCallback((rules: Rule[]) => shared.change({ ...shared.present().definition, rules }), [shared]);
   const changeType = useCallback(
-    (recordType: RecordType) => shared.change({ ...shared.present().definition, recordType }),
+    (recordType: RecordType) => shared.change({ ...shared.present().definition, recordType: withoutLostWords(recordType) }),
     [shared],
   );
   return {

@@ -1,6 +1,7 @@
-import { Button, Combobox, Kbd, Textarea, useCombobox } from '@mantine/core';
+import { ActionIcon, Button, Combobox, Kbd, Textarea, useCombobox } from '@mantine/core';
+import { IconVocabulary } from '@tabler/icons-react';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
-import type { Rule } from '../../api/generated';
+import type { OtherWord, Rule } from '../../api/generated';
 import type { DraftProgram } from '../../engine/draftProgram';
 import type { Hearing, Wordage } from '../../engine/answers';
 import lines from '../../sheet/lines.module.css';
@@ -19,12 +20,18 @@ interface Props {
   onKeep: (text: string) => void;
   /** The rule that is written anew; a new one is made where there is none. */
   editing: Rule | undefined;
-  onMake: (rule: Rule) => void;
+  /** The word for which a name was put, where the rule had to be said again. */
+  onMake: (rule: Rule, word: OtherWord | null) => void;
+  /** Opens the words that people here have for other names. */
+  onWords: () => void;
   onLeave: () => void;
 }
 
 /** How long a key waits for the next before the engine is asked, in milliseconds. */
 const pause = 40;
+
+/** How many of the texts that were not understood are kept, for what was mended in them. */
+const mostMisheard = 200;
 
 interface Heard {
   text: string;
@@ -32,12 +39,14 @@ interface Heard {
 }
 
 /** One line that takes a rule as people say it, and shows the sentence that it will be before it is made. */
-export function Line({ program, input, start, example, onKeep, editing, onMake, onLeave }: Props) {
+export function Line({ program, input, start, example, onKeep, editing, onMake, onWords, onLeave }: Props) {
   const [text, setText] = useState(start);
   const [heard, setHeard] = useState<Heard>();
   const [isRefused, setRefused] = useState(false);
   const [isFocused, setFocused] = useState(false);
   const like = useRef<Rule>(undefined);
+  /** What was said and not understood since the last rule was made. */
+  const misheard = useRef<string[]>([]);
   const words = useRef<HTMLDivElement>(null);
   const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() });
   const { openDropdown } = combobox;
@@ -52,7 +61,11 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
   const listen = useCallback(
     async (said: string): Promise<Heard> => {
       like.current = editing ?? { key: like.current?.key ?? newKey(), name: '', on: true };
-      return { text: said, hearing: await program.hear(said, like.current) };
+      const hearing = await program.hear(said, like.current);
+      if (!hearing.rule) {
+        misheard.current = [...misheard.current, said].slice(-mostMisheard);
+      }
+      return { text: said, hearing };
     },
     [program, editing],
   );
@@ -79,10 +92,12 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
     setHeard({ text, hearing });
     setRefused(!hearing.rule);
     if (hearing.rule) {
+      const word = misheard.current.length > 0 ? await program.mended(misheard.current, text) : null;
+      misheard.current = [];
       like.current = undefined;
       combobox.closeDropdown();
       write('');
-      onMake(hearing.rule);
+      onMake(hearing.rule, word);
     }
   }
 
@@ -128,6 +143,16 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
             minRows={1}
             maxRows={8}
             size="sm"
+            rightSection={
+              <ActionIcon
+                variant="subtle"
+                aria-label="Other words"
+                title="Other words that the line understands"
+                onClick={onWords}
+              >
+                <IconVocabulary size={17} />
+              </ActionIcon>
+            }
             value={text}
             onFocus={() => {
               if (text !== '') {
