@@ -11,10 +11,16 @@ namespace Dibujo.Core.Speech;
 /// <summary>Hears what is to be added to a rule that is there: "add Glazing to rule 5", "rule 5 also for metal", "also lock the valuer in rule 5".</summary>
 internal sealed class AdditionListener(Listener listener, Lexicon lexicon, ImmutableArray<Rule> rules)
 {
+    /// <summary>How many rules are asked about at once.</summary>
+    private const int MostAsked = 6;
+
+    private static readonly string[] Likewise =
+        ["like", "same as", "same way as", "in same way as", "just like", "exactly like", "behaves like", "behave like", "should behave like", "must behave like", "works like", "should work like", "is treated like", "should be treated like", "is like", "should be like", "goes with", "works same as", "works same way as", "behaves same as", "should be same as"];
+
     private readonly NameListener names = new(listener, lexicon);
 
     /// <summary>The rule with an effect on elements acting on these as well, or with more choices in its condition; null where nothing can be made of the words.</summary>
-    internal Rule? Rule() => listener.First(RuleLast, RuleFirst);
+    internal Rule? Rule() => listener.First(RuleLast, RuleFirst, LikeAnother);
 
     private Rule? RuleLast()
     {
@@ -48,6 +54,56 @@ internal sealed class AdditionListener(Listener listener, Lexicon lexicon, Immut
         listener.TookAny("for", "to", "with", "add");
         return More() is { } more && listener.IsAtEnd ? With(meant, more) : null;
     }
+
+    /// <summary>"Treat Glazing like Light limit": what a rule does to the one it does to the other as well. Where several rules do something to it, it is asked in which.</summary>
+    private Rule? LikeAnother()
+    {
+        listener.TookAny("please");
+        listener.TookAny("treat", "handle");
+        var from = listener.At;
+        if (names.Targets() is not { } added || !listener.TookAny(Likewise) || names.Targets() is not [var like])
+        {
+            return null;
+        }
+
+        listener.TookAny(",", "does", "is");
+        var doing = rules.Where(rule => ActsOn(rule, like)).ToList();
+        if (listener.TookAny("in", "as in") && Meant() is [var only] && IsOver())
+        {
+            return doing.Contains(only) ? Beside(only, like, added) : null;
+        }
+
+        if (!IsOver() || doing.Count == 0)
+        {
+            return null;
+        }
+
+        if (doing.Count > 1)
+        {
+            var said = listener.Said[listener.Words[from].Start..].TrimEnd(' ', '.', ',', '!');
+            listener.Ask(from, doing.Take(MostAsked).Select(rule => new Wordage($"in rule {rules.IndexOf(rule) + 1}, {rule.Name}", $"{said} in rule {rules.IndexOf(rule) + 1}")));
+        }
+
+        return Beside(doing[0], like, added);
+    }
+
+    private bool IsOver()
+    {
+        listener.TookAny(".", "!");
+        return listener.IsAtEnd;
+    }
+
+    private static bool ActsOn(Rule rule, Element element) =>
+        rule.Cases.Any(of => of.Effects.Any(effect => effect is StateEffect state && state.Targets.Contains(element))) || rule.Table?.Outputs.Any(output => output is StateOutput states && states.Targets.Contains(element)) == true;
+
+    /// <summary>The rule, doing to those as well what it does to that one.</summary>
+    private static Rule Beside(Rule rule, Element like, ImmutableArray<Element> added) => rule with
+    {
+        Cases = [.. rule.Cases.Select(of => of with { Effects = [.. of.Effects.Select(effect => effect is StateEffect state && state.Targets.Contains(like) ? state with { Targets = [.. state.Targets.Union(added)] } : effect)] })],
+        Table = rule.Table is { } table
+            ? table with { Outputs = [.. table.Outputs.Select(output => output is StateOutput states && states.Targets.Contains(like) ? states with { Targets = [.. states.Targets.Union(added)] } : output)] }
+            : null,
+    };
 
     /// <summary>What is to be added: elements, with the kind of effect if that was said, or choices.</summary>
     private Addition? More()

@@ -112,4 +112,9 @@ internal enum Cue
     BeforeDay,
     OrElse,
     IsNew,
+    TakenFrom,
+    FromLinked,
+    TakeOver,
+    Tomorrow,
+    Yesterday,
 }

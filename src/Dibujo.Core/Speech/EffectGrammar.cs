@@ -130,6 +130,7 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         (Node.Said(Cue.Suggest), Node.Targets { Of: [{ Kind: ElementKind.Field, Key: var key }] }) => [new Node.Given(key, Doing.Suggest)],
         (Node.Targets { Of: [{ Kind: ElementKind.Field, Key: var key }] }, Node.Said(Cue.IsSet)) => [new Node.Given(key, Doing.Set)],
         (Node.Given { How: Doing.Set } given, _) when IsValue(right) => Costly(0.05, Given(given, right)),
+        (Node.Given { How: Doing.Set } given, Node.Subjects) => Costly(0.1, Given(given, right)),
         // Where the message stands.
         (Node.Does { Effects: [Message { At: null, Text: not NoWords } message] } does, Node.Joined(Cue.For or Cue.To, Node.Targets { Of: [var place] })) => Costly(0.1, [does with { Effects = [message with { At = place }] }]),
         (Node.Does { Effects: [Message] } does, Node.State { Of: [Doing.Show] }) => Costly(0.1, [does]),
@@ -153,7 +154,7 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
 
     private static IEnumerable<Node> Only(Node.Targets targets, Node.When when) => when.IsOnly ? Costly(0.5, [new Node.Does([new Show(targets.Of)], when.Condition, IsOnly: true)]) : [];
 
-    private IEnumerable<Node> Given(Node.Given given, Node value) => Filled(given.Field, given.How, value).Select(node => node is Node.Does does ? does with { If = given.If } : node);
+    private IEnumerable<Node> Given(Node.Given given, Node value) => Filled(given.Field, given.How, value is Node.Subjects { Of: [var other], IsNegated: false } ? new Node.Other(new SubjectComparand(other)) : value).Select(node => node is Node.Does does ? does with { If = given.If } : node);
 
     /// <summary>What a cue alone is.</summary>
     internal static IEnumerable<Node> ByItself(Node node) => node switch

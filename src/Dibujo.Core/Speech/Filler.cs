@@ -12,8 +12,8 @@ internal static class Filler
     /// <summary>Politeness, and words that join others and say nothing themselves.</summary>
     private static readonly FrozenSet<string> Cheap = new[]
     {
-        "please", "pls", "kindly", "could", "would", "you", "we", "i", "think", "really", "just", "actually", "also", "too", "then", "there", "it", "its", "they", "them", "their", "that", "this", "these", "those", "which", "who", "whoever", "am", "making", "keeping", "letting",
-        "people", "person", "user", "users", "somebody", "someone", "anybody", "anyone", "make", "let", "us", "me", "my", "our", "your", "he", "she", "his", "her", "one", "ones", "any", "some", "such", "so", "very", "quite",
+        "please", "pls", "plz", "thx", "ty", "cheers", "kindly", "could", "would", "you", "we", "i", "think", "really", "just", "actually", "also", "too", "then", "there", "it", "its", "they", "them", "their", "that", "this", "these", "those", "which", "who", "whoever", "am", "making", "keeping", "letting",
+        "people", "person", "user", "users", "somebody", "someone", "anybody", "anyone", "make", "let", "us", "me", "my", "our", "your", "he", "she", "his", "her", "one", "ones", "any", "some", "such", "so",
         "be", "is", "are", "was", "were", "been", "being", "has", "have", "had", "do", "does", "did", "will", "gets", "get", "become", "becomes", "of", "at", "in", "on", "by", "to", "for", "with", "as", "from", "into", "about",
         "must", "should", "shall", "may", "can", "might", "sure", "possible", "great", "nice", "good", "idea", "way", "like", "want", "need", "needs", "always", "already", "yet", "again", "still", "now", "here", "right",
         "field", "fields", "value", "values", "record", "records", "form", "box", "section", "entry", "case", "cases", "thing", "things", "hi", "hello", "thanks", "thank", "ok", "well", "same", "time", "whole", "all", "every", "each",
@@ -51,7 +51,7 @@ internal static class Filler
     {
         "cover", "covers", "covered", "take", "takes", "taken", "bring", "brings", "hold", "holds", "held", "use", "uses", "used", "run", "runs", "happened", "belong", "belongs", "concern", "concerns", "look", "looks", "bear", "bears", "carry", "carries",
         "handle", "handles", "handled", "deal", "deals", "choose", "chooses", "pick", "picks", "wants", "wish", "wishes", "call", "called", "calls", "involves", "includes", "comprises", "applied", "got", "getting", "giving", "having", "going", "coming", "doing", "using",
-        "there", "turns", "turn", "show", "shows", "lies", "lie", "sits", "stands", "actual", "particular", "respective", "relevant", "following", "corresponding", "proper", "valid", "extra", "additional", "special", "specific", "present", "current", "entire", "kinds", "types",
+        "ticks", "tick", "count", "freight", "transport", "shipment", "shipments", "there", "turns", "turn", "show", "shows", "lies", "lie", "sits", "stands", "actual", "particular", "respective", "relevant", "following", "corresponding", "proper", "valid", "extra", "additional", "special", "specific", "present", "current", "entire", "kinds", "types",
     }.ToFrozenSet(StringComparer.Ordinal);
 
     /// <summary>Two words that only together say nothing.</summary>

@@ -67,6 +67,10 @@ internal static class Measure
             : null;
     }
 
+    /// <summary>What is measured by the number behind that word: "worth 100,000 or more"; null where it is no such word, or no number comes.</summary>
+    internal static string? Before(ImmutableArray<Word> words, int at) =>
+        at + 1 < words.Length && words[at + 1].Kind == WordKind.Number && Asking.TryGetValue(words[at].Text, out var noun) ? noun : null;
+
     /// <summary>Whether it stands for several fields behind the word that these have in common.</summary>
     internal static bool IsPlural(string word) => Plurals.Contains(word);
 }

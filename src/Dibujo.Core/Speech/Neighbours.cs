@@ -10,7 +10,7 @@ internal static class Neighbours
     [
         typeof(Node.Said), typeof(Node.Joined), typeof(Node.Targets), typeof(Node.Subjects), typeof(Node.Choices), typeof(Node.Settings), typeof(Node.Amount), typeof(Node.Range), typeof(Node.Quoted),
         typeof(Node.Other), typeof(Node.Tail), typeof(Node.Holds), typeof(Node.When), typeof(Node.State), typeof(Node.Verbs), typeof(Node.Verb), typeof(Node.Does), typeof(Node.Given), typeof(Node.Giving),
-        typeof(Node.Bound), typeof(Node.For), typeof(Node.Stopped), typeof(Node.Words), typeof(Node.Without), typeof(Node.Else), typeof(Node.Another), typeof(Node.Aside), typeof(Node.Whole), typeof(Node.Measured), typeof(Node.During), typeof(Node.Qualified),
+        typeof(Node.Bound), typeof(Node.For), typeof(Node.Stopped), typeof(Node.Words), typeof(Node.Without), typeof(Node.Else), typeof(Node.Another), typeof(Node.Aside), typeof(Node.Whole), typeof(Node.Measured), typeof(Node.During), typeof(Node.Qualified), typeof(Node.Linked),
     ];
 
     private static readonly FrozenDictionary<Type, uint> Bits = Kinds.Select((kind, place) => (kind, Bit: 1u << place)).ToFrozenDictionary(one => one.kind, one => one.Bit);
@@ -19,7 +19,7 @@ internal static class Neighbours
     {
         [typeof(Node.Said)] = uint.MaxValue,
         [typeof(Node.Joined)] = Any(typeof(Node.Quoted)),
-        [typeof(Node.Targets)] = Any(typeof(Node.Said), typeof(Node.Joined), typeof(Node.State), typeof(Node.When), typeof(Node.Amount), typeof(Node.Choices), typeof(Node.Other), typeof(Node.Quoted)),
+        [typeof(Node.Targets)] = Any(typeof(Node.Linked), typeof(Node.Said), typeof(Node.Joined), typeof(Node.State), typeof(Node.When), typeof(Node.Amount), typeof(Node.Choices), typeof(Node.Other), typeof(Node.Quoted)),
         [typeof(Node.Subjects)] = Any(typeof(Node.Measured), typeof(Node.Said), typeof(Node.Joined), typeof(Node.Choices), typeof(Node.Settings), typeof(Node.Tail), typeof(Node.Amount)),
         [typeof(Node.Choices)] = Any(typeof(Node.Said), typeof(Node.Joined), typeof(Node.Subjects), typeof(Node.When)),
         [typeof(Node.Settings)] = Any(typeof(Node.Joined), typeof(Node.Said), typeof(Node.Subjects)),
@@ -33,7 +33,7 @@ internal static class Neighbours
         [typeof(Node.Verbs)] = Any(typeof(Node.Targets), typeof(Node.Said)),
         [typeof(Node.Verb)] = Any(typeof(Node.Targets), typeof(Node.Said), typeof(Node.Joined)),
         [typeof(Node.Does)] = Any(typeof(Node.Said), typeof(Node.Joined), typeof(Node.For), typeof(Node.Words), typeof(Node.Quoted), typeof(Node.Does), typeof(Node.When), typeof(Node.Holds), typeof(Node.Aside), typeof(Node.State)),
-        [typeof(Node.Given)] = Any(typeof(Node.Joined), typeof(Node.Choices), typeof(Node.Amount), typeof(Node.Other), typeof(Node.Quoted), typeof(Node.Said)),
+        [typeof(Node.Given)] = Any(typeof(Node.Subjects), typeof(Node.Joined), typeof(Node.Choices), typeof(Node.Amount), typeof(Node.Other), typeof(Node.Quoted), typeof(Node.Said)),
         [typeof(Node.Giving)] = Any(typeof(Node.Joined)),
         [typeof(Node.Measured)] = Any(typeof(Node.Amount)),
         [typeof(Node.Bound)] = Any(typeof(Node.Holds), typeof(Node.Tail), typeof(Node.Said)),

@@ -47,6 +47,9 @@ internal abstract record Node
     /// <summary>What is asked of a number, by the word for its size: "heavier than".</summary>
     internal sealed record Measured(Subject Subject, Test Test) : Node;
 
+    /// <summary>The record to which that field leads, as where something comes from.</summary>
+    internal sealed record Linked(string Link) : Node;
+
     /// <summary>A stretch of days around one: "in the two weeks before the visit".</summary>
     internal sealed record During(Condition Condition) : Node;
 

@@ -142,6 +142,9 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
             case Cue.Today:
                 yield return (at, at + length, new Node.Other(new RelativeDay(0)), cost);
                 break;
+            case Cue.Tomorrow or Cue.Yesterday:
+                yield return (at, at + length, new Node.Other(new RelativeDay(cue == Cue.Tomorrow ? 1 : -1)), cost);
+                break;
             case Cue.Everything:
                 yield return (at, at + length, new Node.Targets([Element.Record]), cost + 0.1);
                 break;
@@ -159,6 +162,14 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
             foreach (var element in names.About(noun))
             {
                 yield return (at, at + length, new Node.Measured(new FieldSubject(element.Key), test), 0);
+            }
+        }
+
+        if (Measure.Before(words, at) is { } asked)
+        {
+            foreach (var element in names.About(asked))
+            {
+                yield return (at, at + 1, new Node.Subjects([new FieldSubject(element.Key)]), 0);
             }
         }
     }
@@ -342,6 +353,8 @@ internal sealed class Seeds(string said, ImmutableArray<Word> words, MentionInde
                     if (field.Of.Type is YesNoType && field.Element is { Kind: ElementKind.Field })
                     {
                         yield return new Node.Holds(new Clause(field.Subject, Test.Is) { Comparands = [new Literal(new YesNo(answer))] });
+                        // "Then a crate is needed": the answer itself may be what follows.
+                        yield return new Node.Does([new SetValue(field.Of.Key, new Literal(new YesNo(answer)))]) { Cost = 0.25 };
                     }
                 }
                 else

@@ -42,13 +42,14 @@ internal static class Understanding
         var conditions = new ConditionGrammar(type, comparison);
         var effects = new EffectGrammar(type, comparison);
         var rules = new RuleGrammar(lexicon, comparison);
+        var links = new LinkGrammar(type, comparison);
         var names = MentionIndex.Of(type);
         var seeds = new Seeds(said, words, names, notation, known);
         var chart = KeptChart.Next(type, words, notation, known, (before, same) => new(
             seeds.All(),
             [.. words.Select((_, at) => Passed(words, at, names))],
-            (left, right) => Together(conditions.Of(left, right), effects.Of(left, right), rules.Of(left, right)),
-            node => conditions.ByItself(node).Concat(EffectGrammar.ByItself(node)),
+            (left, right) => Together(Together(conditions.Of(left, right), effects.Of(left, right)), Together(links.Of(left, right), rules.Of(left, right))),
+            node => conditions.ByItself(node).Concat(EffectGrammar.ByItself(node)).Concat(links.ByItself(node)),
             before,
             same));
         var shapes = new HashSet<string>(StringComparer.Ordinal);
@@ -111,11 +112,7 @@ internal static class Understanding
     }
 
     /// <summary>All of three, of which most are none.</summary>
-    private static IEnumerable<Node> Together(IEnumerable<Node> one, IEnumerable<Node> other, IEnumerable<Node> third) =>
-        IsNone(one) ? IsNone(other) ? third : IsNone(third) ? other : other.Concat(third)
-        : IsNone(other) ? IsNone(third) ? one : one.Concat(third)
-        : IsNone(third) ? one.Concat(other)
-        : one.Concat(other).Concat(third);
+    private static IEnumerable<Node> Together(IEnumerable<Node> one, IEnumerable<Node> other) => IsNone(one) ? other : IsNone(other) ? one : one.Concat(other);
 
     private static bool IsNone(IEnumerable<Node> nodes) => nodes is Node[] { Length: 0 };
 

@@ -109,6 +109,21 @@ public class HearingTests
         Assert.Contains(words, heard.Sentence, StringComparison.Ordinal);
     }
 
+    [Theory]
+    [InlineData("treat glazing like light limit", "glazing", "lightLimit", 2)]
+    [InlineData("Glazing should behave like the light limit.", "glazing", "lightLimit", 2)]
+    [InlineData("the port of entry works the same as the flight number", "portOfEntry", "flightNumber", 1)]
+    public void What_is_to_be_like_another_joins_it_in_the_rules_that_act_on_it(string said, string added, string like, int rules)
+    {
+        var heard = Hear(said);
+        var all = rules == 1 ? [heard.Rule!] : heard.Question!.Options.Select(option => Hear(option.Text).Rule!).ToList();
+
+        Assert.Equal(rules, all.Select(rule => rule.Key).Distinct().Count());
+        var effects = all.SelectMany(rule => rule.Cases).SelectMany(of => of.Effects).OfType<StateEffect>().Where(effect => effect.Targets.Contains(Core.Forms.Element.Field(like))).ToList();
+        Assert.NotEmpty(effects);
+        Assert.All(effects, effect => Assert.Contains(Core.Forms.Element.Field(added), effect.Targets));
+    }
+
     [Fact]
     public void Where_several_rules_could_be_meant_it_is_asked_which()
     {

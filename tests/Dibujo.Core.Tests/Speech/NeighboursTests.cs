@@ -17,13 +17,13 @@ public sealed class NeighboursTests
     {
         var type = PackFile.Read(File.ReadAllBytes(Checkout.Path("src", "Dibujo.Server", "Demo", "object-loan.pack.json"))).Pack!.RecordType;
         var comparison = new Comparison(Lexicon.Of(type).Names.Subjects);
-        var (conditions, effects, rules) = (new ConditionGrammar(type, comparison), new EffectGrammar(type, comparison), new RuleGrammar(Lexicon.Of(type), comparison));
-        IEnumerable<Node> Made(Node left, Node right) => conditions.Of(left, right).Concat(effects.Of(left, right)).Concat(rules.Of(left, right));
+        var (conditions, effects, links, rules) = (new ConditionGrammar(type, comparison), new EffectGrammar(type, comparison), new LinkGrammar(type, comparison), new RuleGrammar(Lexicon.Of(type), comparison));
+        IEnumerable<Node> Made(Node left, Node right) => conditions.Of(left, right).Concat(effects.Of(left, right)).Concat(links.Of(left, right)).Concat(rules.Of(left, right));
         var seen = new Dictionary<Type, List<Node>>();
         foreach (var said in File.ReadLines(Checkout.Path("tests", "Dibujo.Core.Tests", "Speech", "said.tsv")).Select(line => line.Split('\t')).Where(parts => parts[1] == "object-loan").Select(parts => parts[2]))
         {
             var words = Words.Of(said, Notation.Plain);
-            _ = new Chart(new Seeds(said, words, MentionIndex.Of(type), Notation.Plain, NoNames.Instance).All(), [.. words.Select(_ => 0.5)], Keep, node => conditions.ByItself(node).Concat(EffectGrammar.ByItself(node)));
+            _ = new Chart(new Seeds(said, words, MentionIndex.Of(type), Notation.Plain, NoNames.Instance).All(), [.. words.Select(_ => 0.5)], Keep, node => conditions.ByItself(node).Concat(EffectGrammar.ByItself(node)).Concat(links.ByItself(node)));
         }
 
         var all = seen.Values.SelectMany(nodes => nodes).ToList();
