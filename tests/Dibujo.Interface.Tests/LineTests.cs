@@ -46,6 +46,29 @@ public sealed class LineTests(Server server) : IClassFixture<Server>
         browser.See("[data-sentence]", "While Decision is Refused, hide Fee.");
     }
 
+    [Fact]
+    public void A_word_for_which_a_name_was_put_is_offered_and_understood_from_then_on()
+    {
+        using var browser = Said("hide the fee for ours");
+        browser.SeeNothing("[data-sentence]");
+        browser.Keyboard(Keys.Backspace + Keys.Backspace + Keys.Backspace + Keys.Backspace + "us");
+        browser.See("[data-sentence]", "While Insured by is Us, hide Fee.");
+        browser.Keyboard(Keys.Enter);
+        browser.See("[data-offered-word][role=status]", "is “ours” another word for Insured by: Us?");
+
+        browser.Shortcut("o");
+        browser.See("textarea[aria-label='Say a rule']:focus");
+        browser.Keyboard("lock the valuer for ours");
+        browser.See("[data-sentence]", "While Insured by is Us, lock Valuer.");
+        browser.Keyboard(Keys.Enter);
+        browser.SeeNothing("[data-offered-word]");
+
+        browser.Press("button[aria-label='Other words']");
+        browser.See("ul[aria-label='Other words']", "“ours”");
+        browser.Press("button[aria-label='Forget “ours”']");
+        browser.SeeNothing("ul[aria-label='Other words']");
+    }
+
     private Browser Said(string text)
     {
         var browser = server.DraftingTable();

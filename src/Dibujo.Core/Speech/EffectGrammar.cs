@@ -106,6 +106,7 @@ internal sealed class EffectGrammar(RecordType type, Comparison comparison)
         (Node.Does does, Node.Quoted quoted) => Costly(0.1, Said(does, quoted.Text)),
         (Node.Does does, Node.Joined(Cue.Comma or Cue.Then, Node.Quoted quoted)) => Costly(0.1, Said(does, quoted.Text)),
         (Node.Said(var cue), Node.Quoted quoted) when cue is Cue.EndForm || Messages.ContainsKey(cue) => Quoted(cue, quoted.Text),
+        (Node.Said(Cue.Show), Node.Quoted quoted) => Costly(0.1, Quoted(Cue.Tell, quoted.Text)),
         (Node.Said(var cue), Node.Joined(Cue.Then or Cue.Comma, Node.Quoted quoted)) when cue is Cue.EndForm || Messages.ContainsKey(cue) => Quoted(cue, quoted.Text),
         // A move that is stopped, or that something is needed for.
         (Node.Said(Cue.StopMoving), Node.Settings { Subject: MoveSubject } moves) => [new Node.Does([new Message(Severity.StopsMoving, NoWords)], Is(moves))],

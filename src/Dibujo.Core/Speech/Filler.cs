@@ -12,7 +12,7 @@ internal static class Filler
     /// <summary>Politeness, and words that join others and say nothing themselves.</summary>
     private static readonly FrozenSet<string> Cheap = new[]
     {
-        "please", "pls", "plz", "thx", "ty", "cheers", "kindly", "could", "would", "you", "we", "i", "think", "really", "just", "actually", "also", "too", "then", "there", "it", "its", "they", "them", "their", "that", "this", "these", "those", "which", "who", "whoever", "am", "making", "keeping", "letting",
+        "please", "pls", "plz", "thx", "ty", "u", "ur", "cheers", "kindly", "could", "would", "you", "we", "i", "think", "really", "just", "actually", "also", "too", "then", "there", "it", "its", "they", "them", "their", "that", "this", "these", "those", "which", "who", "whoever", "am", "making", "keeping", "letting",
         "people", "person", "user", "users", "somebody", "someone", "anybody", "anyone", "make", "let", "us", "me", "my", "our", "your", "he", "she", "his", "her", "one", "ones", "any", "some", "such", "so",
         "be", "is", "are", "was", "were", "been", "being", "has", "have", "had", "do", "does", "did", "will", "gets", "get", "become", "becomes", "of", "at", "in", "on", "by", "to", "for", "with", "as", "from", "into", "about",
         "must", "should", "shall", "may", "can", "might", "sure", "possible", "great", "nice", "good", "idea", "way", "like", "want", "need", "needs", "always", "already", "yet", "again", "still", "now", "here", "right",

@@ -16,6 +16,9 @@ internal sealed class Lexicon
 
     private readonly ConcurrentDictionary<ElementKind, NameIndex<Element>> ofKind = new();
 
+    /// <summary>Kept, since it is asked for each rule that might be meant.</summary>
+    private readonly ConcurrentDictionary<string, string> spokenOf = new(StringComparer.Ordinal);
+
     private readonly ImmutableHashSet<string> retired;
 
     private Lexicon(RecordType type)
@@ -80,6 +83,18 @@ internal sealed class Lexicon
     }
 
     internal static Lexicon Of(RecordType type) => Made.GetValue(type, made => new(made));
+
+    /// <summary>What "it" is where that field was looked at: "unless the fee is waived it must be filled in" speaks of the fee.</summary>
+    internal string SpokenOf(string field) => spokenOf.GetOrAdd(field, key =>
+    {
+        if (Type.Find(key) is not { Type: YesNoType } asked)
+        {
+            return key;
+        }
+
+        var words = Words.Of(asked.Label).Select(word => word.Text.ToLowerInvariant()).ToHashSet(StringComparer.Ordinal);
+        return Type.Fields.Where(other => other != asked && !other.Retired && Words.Of(other.Label).All(word => words.Contains(word.Text.ToLowerInvariant()))).ToList() is [var only] ? only.Key : key;
+    });
 
     /// <summary>The choices of that type.</summary>
     internal NameIndex<string> Options(FieldType type) => options.GetOrAdd(type, one => new(((IOffersOptions)one).Options

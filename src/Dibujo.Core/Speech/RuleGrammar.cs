@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Dibujo.Core.Conditions;
 using Dibujo.Core.Forms;
-using Dibujo.Core.Records;
 using Dibujo.Core.Rules;
 
 namespace Dibujo.Core.Speech;
@@ -9,6 +8,9 @@ namespace Dibujo.Core.Speech;
 /// <summary>How conditions and effects make a rule.</summary>
 internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
 {
+    /// <summary>What it costs that something is hidden for being blank.</summary>
+    private const double Circular = 2;
+
     private static readonly Cue[] Joints = [Cue.And, Cue.Or, Cue.OrElse, Cue.Comma, Cue.But, Cue.Nor, Cue.Then, Cue.Into, Cue.To, Cue.For];
 
     internal IEnumerable<Node> Of(Node left, Node right) => (left, right) switch
@@ -97,7 +99,7 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
     {
         var acted = does.Effects.SelectMany(TargetsOf).ToImmutableArray();
         var condition = Resolved(when.Condition, acted);
-        var looked = LookedAt(when.Condition) is { } field ? ImmutableArray.Create(Element.Field(SpokenOf(field))) : [];
+        var looked = LookedAt(when.Condition) is { } field ? ImmutableArray.Create(Element.Field(lexicon.SpokenOf(field))) : [];
         ImmutableArray<Effect> effects = EffectGrammar.Together(does.Effects.Select(effect => EffectGrammar.On(effect, acted.IsEmpty ? looked : [.. acted.Distinct()])));
         // Nobody asks for an answer that was just given.
         var isAnswered = acted.IsEmpty && looked is [{ Key: var it }] && when.Condition is Clause { Subject: FieldSubject { Field: var asked }, Comparands: [Literal { Value: Values.YesNo }] } && asked == it && effects.All(effect => effect is Require or MakeOptional);
@@ -111,8 +113,12 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
             condition = ConditionGrammar.All(condition, own);
         }
 
-        yield return Of(condition, effects, when.IsOnly || does.IsOnly) with { IsElse = when.IsElse };
+        yield return Of(condition, effects, when.IsOnly || does.IsOnly) with { IsElse = when.IsElse, Cost = IsOfItself(condition, effects) ? Circular : 0 };
     }
+
+    /// <summary>Whether what is hidden is hidden only while it is blank, beside something else: "museums have no fee, hide it" says no such thing.</summary>
+    private static bool IsOfItself(Condition condition, ImmutableArray<Effect> effects) => condition is Group { Quantifier: Quantifier.AllOf, Members: var members }
+        && members.Any(member => member is Clause { Subject: FieldSubject { Part: null, Field: var blank }, Test: Test.Blank } && effects.OfType<Hide>().Any(hide => hide.Targets.Contains(Element.Field(blank))));
 
     /// <summary>A rule of one case. Who alone may open something is whom it is not locked for.</summary>
     internal static Node.Whole Of(Condition condition, ImmutableArray<Effect> effects, bool isOnly) => isOnly && effects.All(effect => effect is Unlock)
@@ -136,18 +142,6 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
         Group { Members: var members } => members.All(IsWho),
         _ => false,
     };
-
-    /// <summary>What "it" is where that field was looked at: "unless the fee is waived it must be filled in" speaks of the fee.</summary>
-    private string SpokenOf(string field)
-    {
-        if (lexicon.Type.Find(field) is not { Type: YesNoType } asked)
-        {
-            return field;
-        }
-
-        var words = Words.Of(asked.Label).Select(word => word.Text.ToLowerInvariant()).ToHashSet(StringComparer.Ordinal);
-        return lexicon.Type.Fields.Where(other => other != asked && !other.Retired && Words.Of(other.Label).All(word => words.Contains(word.Text.ToLowerInvariant()))).ToList() is [var only] ? only.Key : field;
-    }
 
     private static IEnumerable<Element> TargetsOf(Effect effect) => effect switch
     {
