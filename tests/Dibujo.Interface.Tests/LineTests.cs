@@ -20,9 +20,15 @@ public sealed class LineTests(Server server) : IClassFixture<Server>
         browser.See("textarea[aria-label='Say a rule']:focus");
         browser.See("[data-sentence]");
 
-        // The keyboard goes on with the rule that was made.
+        // The line keeps the keyboard, also for who types on at once.
+        browser.Keyboard(Keys.Enter + "hide the valuer");
+        browser.See("[data-open]", "Glazing");
+        browser.SeeValue("textarea[aria-label='Say a rule']:focus", "hide the valuer");
+        browser.See("[data-sentence]", "Always hide Valuer.");
         browser.Keyboard(Keys.Enter);
-        browser.See("[data-open] [data-rule-itself]:focus");
+        browser.See("[data-open]", "Valuer");
+        browser.Keyboard(Keys.Control + "z");
+        browser.SeeNothing("[data-rule]", "hide Valuer");
     }
 
     [Fact]

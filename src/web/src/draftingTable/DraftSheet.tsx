@@ -121,17 +121,18 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
     changeRules(rules.map((rule) => likeNeighbour(rule, neighbour, element!) ?? rule));
   }
 
-  function made(rule: Rule, word: OtherWord | null) {
-    setOffered(word && !isKnown(type, word) ? word : undefined);
+  function made(rule: Rule) {
+    setOffered(undefined);
     const before = rules.find((one) => one.key === rule.key);
     if (before) {
       change({ ...rule, on: before.on, reason: before.reason });
       setChosen(rule.key);
+      line.leave();
+      focusRule(rule.key);
     } else {
+      // The line keeps the keyboard: the next rule may be on its way already.
       add(rule);
     }
-    line.leave();
-    focusRule(rule.key);
   }
 
   const writeAsText = useCallback(
@@ -287,6 +288,8 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
             onKeep={line.keep}
             editing={rules.find((rule) => rule.key === line.editing)}
             onMake={made}
+            onWord={(word) => setOffered(isKnown(latest.current.recordType, word) ? undefined : word)}
+            onUndo={(isAgain) => (isAgain ? shared.redo() : shared.undo())}
             onWords={() => setDialog('words')}
             onLeave={line.leave}
           />

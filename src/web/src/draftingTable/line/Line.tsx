@@ -1,4 +1,4 @@
-import { ActionIcon, Button, Combobox, Kbd, Textarea, useCombobox } from '@mantine/core';
+import { ActionIcon, Button, Combobox, Kbd, Textarea, useCombobox, VisuallyHidden } from '@mantine/core';
 import { IconVocabulary } from '@tabler/icons-react';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
 import type { OtherWord, Rule } from '../../api/generated';
@@ -20,8 +20,11 @@ interface Props {
   onKeep: (text: string) => void;
   /** The rule that is written anew; a new one is made where there is none. */
   editing: Rule | undefined;
-  /** The word for which a name was put, where the rule had to be said again. */
-  onMake: (rule: Rule, word: OtherWord | null) => void;
+  onMake: (rule: Rule) => void;
+  /** Told of a word for which a name was put, where a rule had to be said again. */
+  onWord: (word: OtherWord) => void;
+  /** Takes back, or makes again, what was done last. */
+  onUndo: (isAgain: boolean) => void;
   /** Opens the words that people here have for other names. */
   onWords: () => void;
   onLeave: () => void;
@@ -39,14 +42,18 @@ interface Heard {
 }
 
 /** One line that takes a rule as people say it, and shows the sentence that it will be before it is made. */
-export function Line({ program, input, start, example, onKeep, editing, onMake, onWords, onLeave }: Props) {
+export function Line({ program, input, start, example, onKeep, editing, onMake, onWord, onUndo, onWords, onLeave }: Props) {
   const [text, setText] = useState(start);
   const [heard, setHeard] = useState<Heard>();
   const [isRefused, setRefused] = useState(false);
   const [isFocused, setFocused] = useState(false);
+  /** What came of the last Enter, for who does not see the list. */
+  const [told, setTold] = useState('');
   const like = useRef<Rule>(undefined);
   /** What was said and not understood since the last rule was made. */
   const misheard = useRef<string[]>([]);
+  /** What is on its way to become a rule. */
+  const making = useRef<string>(undefined);
   const words = useRef<HTMLDivElement>(null);
   const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() });
   const { openDropdown } = combobox;
@@ -88,16 +95,34 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
     if (text.trim() === '') {
       return;
     }
-    const { hearing } = heard?.text === text ? heard : await listen(text);
+    let known = heard;
+    if (known?.text !== text) {
+      // Pressed twice, it is made once.
+      if (making.current === text) {
+        return;
+      }
+      making.current = text;
+      known = await listen(text).finally(() => (making.current = undefined));
+    }
+    const { hearing } = known;
     setHeard({ text, hearing });
     setRefused(!hearing.rule);
     if (hearing.rule) {
-      const word = misheard.current.length > 0 ? await program.mended(misheard.current, text) : null;
+      const before = misheard.current;
       misheard.current = [];
       like.current = undefined;
       combobox.closeDropdown();
-      write('');
-      onMake(hearing.rule, word);
+      // Who types on at once has begun the next one.
+      const now = input.current?.value ?? '';
+      write(now.startsWith(text) ? now.slice(text.length) : now);
+      setTold(`Made: ${hearing.sentence ?? hearing.rule.name}`);
+      onMake(hearing.rule);
+      if (before.length > 0) {
+        void program.mended(before, text).then(
+          (word) => word && onWord(word),
+          () => undefined,
+        );
+      }
     }
   }
 
@@ -108,6 +133,7 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
 
   function say(next: string) {
     setRefused(false);
+    setTold('');
     write(next);
     openDropdown();
     input.current?.focus();
@@ -127,6 +153,7 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
         }
       }}
     >
+      <VisuallyHidden role="status">{told}</VisuallyHidden>
       <Combobox
         store={combobox}
         onOptionSubmit={(value) => {
@@ -167,6 +194,9 @@ export function Line({ program, input, start, example, onKeep, editing, onMake, 
               } else if (event.key === 'Enter' && combobox.getSelectedOptionIndex() < 0) {
                 event.preventDefault();
                 void make();
+              } else if (text === '' && (event.ctrlKey || event.metaKey) && event.code === 'KeyZ') {
+                event.preventDefault();
+                onUndo(event.shiftKey);
               } else if (event.altKey && event.code === 'KeyW' && words.current) {
                 event.preventDefault();
                 words.current.querySelector('button')?.focus();
