@@ -38,8 +38,8 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         (Node.Said(var cue), Node.Said(var next)) when !(next is Cue.InPast && cue is Cue.Itself or Cue.If or Cue.Once) => Cues(cue, next),
         (Node.Subjects one, Node.Joined(Cue.And or Cue.Or or Cue.Comma or Cue.Nor, Node.Subjects other) joined) when one.Of.Length + other.Of.Length <= 5 && !other.IsNegated && !one.Of.Intersect(other.Of).Any() =>
             [one with { Of = one.Of.AddRange(other.Of), IsAny = joined.By == Cue.Or || one.IsAny }],
-        (Node.Choices one, Node.Joined(Cue.And or Cue.Or or Cue.Comma or Cue.Nor, Node.Choices other)) when ReferenceEquals(one.Field, other.Field) && one.IsNegated == other.IsNegated =>
-            [one with { Keys = [.. one.Keys.Union(other.Keys)] }],
+        (Node.Choices one, Node.Joined(Cue.And or Cue.Or or Cue.Comma or Cue.Nor, Node.Choices other) joined) when ReferenceEquals(one.Field, other.Field) && one.IsNegated == other.IsNegated =>
+            [one with { Keys = [.. one.Keys.Union(other.Keys)], IsAll = joined.By == Cue.And || (joined.By == Cue.Comma && (one.IsAll || other.IsAll)) }],
         (Node.Settings one, Node.Joined(Cue.And or Cue.Or or Cue.Comma or Cue.Nor, Node.Settings other)) when one.Subject == other.Subject && one.IsNegated == other.IsNegated =>
             [one with { Keys = [.. one.Keys.Union(other.Keys)] }],
         (Node.Said(Cue.Not or Cue.No), Node.Choices { IsNegated: false } choices) => [choices with { IsNegated = true }],
@@ -132,7 +132,9 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
     /// <summary>What a name alone may say: a choice stands for its field, a role for whoever has it.</summary>
     internal IEnumerable<Node> ByItself(Node node) => node switch
     {
-        Node.Choices choices => Costly(0.4, Chosen(new FieldSubject(choices.Field.Key), choices, false)),
+        // "For mould and toxic pigment" may be for each of them.
+        Node.Choices choices => Costly(0.4, Chosen(new FieldSubject(choices.Field.Key), choices with { IsAll = false }, false))
+            .Concat(choices is { IsAll: true, IsNegated: false, Field.Type: ChoicesType } ? Costly(0.4, Chosen(new FieldSubject(choices.Field.Key), choices, false)) : []),
         Node.Settings { Subject: RoleSubject or PersonSubject } settings => Costly(0.25, [new Node.Holds(Setting(settings, Test.Is))]),
         Node.Settings { Subject: StageSubject } settings => Costly(0.35, [new Node.Holds(Setting(settings, Test.Is))]),
         Node.Settings { Subject: MoveSubject } settings => Costly(0.8, [new Node.Holds(Setting(settings, Test.Is))]),
@@ -260,6 +262,7 @@ internal sealed class ConditionGrammar(RecordType type, Comparison comparison)
         var not = choices.IsNegated != isNegated;
         var test = (several, choices.Keys.Length, not) switch
         {
+            (true, > 1, false) when choices.IsAll => Test.IncludesAll,
             (true, _, false) => Test.IncludesAny,
             (true, _, true) => Test.IncludesNone,
             (_, 1, false) => Test.Is,

@@ -26,7 +26,11 @@ internal abstract record Node
     /// <summary>What a condition looks at: several where the same is said of each.</summary>
     internal sealed record Subjects(ImmutableArray<Subject> Of, bool IsAny = false, bool IsNegated = false) : Node;
 
-    internal sealed record Choices(Field Field, ImmutableArray<string> Keys, bool IsNegated = false) : Node;
+    /// <param name="Field">Whose they are.</param>
+    /// <param name="Keys">Which.</param>
+    /// <param name="IsNegated">Whether it is none of them.</param>
+    /// <param name="IsAll">Whether "and" joins them: where there may be several, all of them at once.</param>
+    internal sealed record Choices(Field Field, ImmutableArray<string> Keys, bool IsNegated = false, bool IsAll = false) : Node;
 
     /// <summary>Stages, moves, roles, people, workflows or forms.</summary>
     internal sealed record Settings(Subject Subject, ImmutableArray<string> Keys, bool IsNegated = false) : Node;

@@ -8,6 +8,9 @@ namespace Dibujo.Core.Speech;
 /// <summary>How conditions and effects make a rule.</summary>
 internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
 {
+    /// <summary>So many that are called by the same word are everything about it, and not a list.</summary>
+    private const int FewestAbout = 3;
+
     /// <summary>What it costs that something is hidden for being blank.</summary>
     private const double Circular = 2;
 
@@ -100,7 +103,7 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
         var acted = does.Effects.SelectMany(TargetsOf).ToImmutableArray();
         var condition = Resolved(when.Condition, acted);
         var looked = LookedAt(when.Condition) is { } field ? ImmutableArray.Create(Element.Field(lexicon.SpokenOf(field))) : [];
-        ImmutableArray<Effect> effects = EffectGrammar.Together(does.Effects.Select(effect => EffectGrammar.On(effect, acted.IsEmpty ? looked : [.. acted.Distinct()])));
+        ImmutableArray<Effect> effects = EffectGrammar.Together(does.Effects.Select(effect => WithoutAsking(EffectGrammar.On(effect, acted.IsEmpty ? looked : [.. acted.Distinct()]), when.Condition)));
         // Nobody asks for an answer that was just given.
         var isAnswered = acted.IsEmpty && looked is [{ Key: var it }] && when.Condition is Clause { Subject: FieldSubject { Field: var asked }, Comparands: [Literal { Value: Values.YesNo }] } && asked == it && effects.All(effect => effect is Require or MakeOptional);
         if (condition is null || isAnswered || effects.Any(IsUnfinished))
@@ -115,6 +118,17 @@ internal sealed class RuleGrammar(Lexicon lexicon, Comparison comparison)
 
         yield return Of(condition, effects, when.IsOnly || does.IsOnly) with { IsElse = when.IsElse, Cost = IsOfItself(condition, effects) ? Circular : 0 };
     }
+
+    /// <summary>"Hide everything about the crate unless a crate is needed" leaves the question there: hidden, nobody could answer it.</summary>
+    private Effect WithoutAsking(Effect effect, Condition condition) =>
+        effect is StateEffect { Targets: { Length: >= FewestAbout } targets } state and (Hide or Show) && LookedAt(condition) is { } looked && targets.Contains(Element.Field(looked)) && targets.All(target => IsAbout(target, looked))
+            ? state with { Targets = targets.Remove(Element.Field(looked)) }
+            : effect;
+
+    /// <summary>Whether both are called by the same first word: "Crate length" and "Crate needed".</summary>
+    private bool IsAbout(Element one, string field) => one.Kind == ElementKind.Field && FirstWord(one.Key) is { } word && word == FirstWord(field);
+
+    private string? FirstWord(string field) => lexicon.Type.Find(field)?.Label.Split(' ')[0];
 
     /// <summary>Whether what is hidden is hidden only while it is blank, beside something else: "museums have no fee, hide it" says no such thing.</summary>
     private static bool IsOfItself(Condition condition, ImmutableArray<Effect> effects) => condition is Group { Quantifier: Quantifier.AllOf, Members: var members }

@@ -202,11 +202,13 @@ internal sealed class TestListener(Listener listener, Lexicon lexicon, NameListe
         var isNone = listener.TookAny("none of", "neither");
         var isAll = listener.TookAny("all of", "both", "all");
         listener.TookAny("one of", "any of", "either", "=");
+        var from = listener.At;
         if (values.Choices(type) is not { } choices)
         {
             return null;
         }
 
+        isAll |= choices.Length > 1 && listener.Words[from..listener.At].Any(word => word.Text == "and");
         Condition heard = new Clause(subject, isAll ? Test.IncludesAll : Test.IncludesAny) { Comparands = choices };
         return isNone ? Negation.Of(heard) : heard;
     }
