@@ -209,9 +209,18 @@ public sealed class DrawingTests(Server server) : IClassFixture<Server>
         browser.Until("a field in the margin", () => Placed(browser).Length == before.Length - 1 ? "" : null);
         browser.Keyboard(Keys.Control + "z" + Keys.Null);
         browser.SeeNothing("[role=menu]");
-        browser.Run("document.querySelector('button[aria-label=Undo]').focus()");
-        browser.Keyboard(Keys.Enter);
-        browser.Until("it back", () => Placed(browser).Length == before.Length ? "" : null);
+        // On a busy machine the menu that goes may take the keyboard once more.
+        browser.Until("it back", () =>
+        {
+            if (Placed(browser).Length == before.Length)
+            {
+                return "";
+            }
+
+            browser.Run("document.querySelector('button[aria-label=Undo]').focus()");
+            browser.Keyboard(Keys.Enter);
+            return null;
+        });
         browser.See("[role=status]", "Draft saved");
     }
 
