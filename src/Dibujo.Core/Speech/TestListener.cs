@@ -208,7 +208,7 @@ internal sealed class TestListener(Listener listener, Lexicon lexicon, NameListe
             return null;
         }
 
-        isAll |= choices.Length > 1 && listener.Words[from..listener.At].Any(word => word.Text == "and");
+        isAll |= !isNone && choices.Length > 1 && listener.Words[from..listener.At].Any(word => word.Text == "and");
         Condition heard = new Clause(subject, isAll ? Test.IncludesAll : Test.IncludesAny) { Comparands = choices };
         return isNone ? Negation.Of(heard) : heard;
     }

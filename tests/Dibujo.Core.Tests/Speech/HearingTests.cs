@@ -47,6 +47,8 @@ public class HearingTests
     [InlineData("when material is missing, hide light limit", "While Material is blank, hide Light limit.")]
     [InlineData("if crate length and crate width are filled in, require gross weight", "While Crate length is filled in and Crate width is filled in, require Gross weight to move on.")]
     [InlineData("if the mode is by hand, jump to tab closing", "While Mode is Carried by hand, jump ahead to tab Closing.")]
+    [InlineData("if kinds of hazard includes none of mould and sharp edges, hide hazard notes", "While Kinds of hazard includes none of Mould or Sharp edges, hide Hazard notes.")]
+    [InlineData("if kinds of hazard includes mould and sharp edges, lock fee", "While Kinds of hazard includes all of Mould & Sharp edges, lock Fee.")]
     [InlineData("end the form with \"We do not lend this.\" if material is textile", "While Material is Textile, end the form with “We do not lend this.”.")]
     [InlineData("set fee to 0 when fee waived is yes", "While Fee waived is yes, set Fee to EUR 0.")]
     [InlineData("if the insured value is over 50,000 and under 100,000, require valuer", "While Insured value is more than EUR 50,000 and Insured value is less than EUR 100,000, require Valuer to move on.")]

@@ -32,9 +32,10 @@ import { ElementPanel } from './element/ElementPanel';
 import { exampleOf } from './line/example';
 import { Line } from './line/Line';
 import { OfferedWord } from './line/OfferedWord';
-import { isKnown, meantBy, withWord } from './line/otherWords';
+import { isKnown } from './line/otherWords';
 import { OtherWords } from './line/OtherWords';
 import { useLine } from './line/useLine';
+import { focusRule } from './list/focusRule';
 import { Rules } from './list/Rules';
 import { useOpenRules } from './list/useOpenRules';
 import { NewRule } from './NewRule';
@@ -51,12 +52,6 @@ import { useTouching } from './sheet/useTouching';
 import { useView } from './sheet/useView';
 import { viewOf } from './sheet/view';
 import { Shortcuts } from './Shortcuts';
-
-/** Gives a rule of the list the keyboard once it is drawn. */
-const focusRule = (rule: string) =>
-  window.setTimeout(() =>
-    document.querySelector<HTMLElement>(`[data-rule="${CSS.escape(rule)}"] [data-rule-itself]`)?.focus({ preventScroll: true }),
-  );
 
 /** Rules to the left, the live sheet to the right, and balloons between them. */
 export function DraftSheet({ source, first }: { source: OpenedDraft; first: number }) {
@@ -295,14 +290,10 @@ export function DraftSheet({ source, first }: { source: OpenedDraft; first: numb
           />
           {offered && (
             <OfferedWord
+              type={type}
               word={offered}
-              meant={meantBy(type, offered) ?? ''}
-              onTake={() => {
-                changeType(withWord(type, offered));
-                setOffered(undefined);
-                line.focus();
-              }}
-              onLeave={() => {
+              onTake={changeType}
+              onDone={() => {
                 setOffered(undefined);
                 line.focus();
               }}

@@ -36,7 +36,7 @@ export function useProblems(
   const taken = useRef(found.of);
   // Whether all who are named can sign in is found anew where there are others.
   const people = useQuery(peopleQuery).data;
-  const asked = useRef<typeof people>(undefined);
+  const asked = useRef(people);
   useEffect(() => {
     function put(of: Definition, problems: DraftProblems) {
       latest.current = { of, problems: kept(latest.current.problems, problems) };

@@ -1,30 +1,35 @@
 import { Button, Kbd } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
-import type { OtherWord } from '../../api/generated';
+import type { OtherWord, RecordType } from '../../api/generated';
 import classes from './OfferedWord.module.css';
+import { meantBy, withWord } from './otherWords';
 
 interface Props {
+  type: RecordType;
   word: OtherWord;
-  /** What it was said for, as people read it. */
-  meant: string;
-  onTake: () => void;
-  onLeave: () => void;
+  onTake: (type: RecordType) => void;
+  /** Told once it is taken or left. */
+  onDone: () => void;
 }
 
 /** Offers to understand a word from now on, for which a name was put by hand. */
-export function OfferedWord({ word, meant, onTake, onLeave }: Props) {
-  useHotkeys([['alt+o', onTake]], []);
+export function OfferedWord({ type, word, onTake, onDone }: Props) {
+  function take() {
+    onTake(withWord(type, word));
+    onDone();
+  }
+  useHotkeys([['alt+o', take]], []);
   return (
     <div className={classes.offer} role="status" data-offered-word>
       <span>
-        From now on, is “{word.said}” another word for <b>{meant}</b>?
+        From now on, is “{word.said}” another word for <b>{meantBy(type, word)}</b>?
       </span>
       <span className={classes.answers}>
-        <Button size="compact-xs" onClick={onTake}>
+        <Button size="compact-xs" onClick={take}>
           Yes, keep it
         </Button>
         <Kbd>Alt O</Kbd>
-        <Button size="compact-xs" variant="default" onClick={onLeave}>
+        <Button size="compact-xs" variant="default" onClick={onDone}>
           No
         </Button>
       </span>
