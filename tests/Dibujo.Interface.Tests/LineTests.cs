@@ -73,6 +73,17 @@ public sealed class LineTests(Server server) : IClassFixture<Server>
         browser.See("ul[aria-label='Other words']", "“ours”");
         browser.Press("button[aria-label='Forget “ours”']");
         browser.SeeNothing("ul[aria-label='Other words']");
+
+        // One more by keys alone; the keyboard is ready for the next, and goes back where the list was opened.
+        browser.See("[role=dialog] input[maxlength='60']").Click();
+        browser.Keyboard("collectors" + Keys.Tab + "private");
+        browser.See("[role=option]", "Borrower type: Private collector");
+        browser.Keyboard(Keys.ArrowDown + Keys.Enter + Keys.Tab + Keys.Enter);
+        browser.See("ul[aria-label='Other words']", "“collectors”");
+        browser.See("[role=dialog] input[maxlength='60']:focus");
+        browser.Keyboard(Keys.Escape);
+        browser.SeeNothing("[role=dialog]");
+        browser.See("button[aria-label='Other words']:focus");
     }
 
     private Browser Said(string text)

@@ -1,6 +1,6 @@
 import { ActionIcon, Button, Select, TextInput } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { OtherWord, RecordType } from '../../api/generated';
 import { Dialog } from '../../frame/Dialog';
 import classes from './OtherWords.module.css';
@@ -19,6 +19,7 @@ const longest = 60;
 export function OtherWords({ type, isOpen, onChange, onClose }: Props) {
   const [said, setSaid] = useState('');
   const [meant, setMeant] = useState<string | null>(null);
+  const first = useRef<HTMLInputElement>(null);
   const all = nameables(type);
   const groups = ['Fields', 'Choices', 'Stages', 'Roles'].map((group) => ({
     group,
@@ -55,11 +56,14 @@ export function OtherWords({ type, isOpen, onChange, onClose }: Props) {
             onChange(withWord(type, { ...one.meant, said: said.trim() }));
             setSaid('');
             setMeant(null);
+            // The button that was pressed cannot be any more: the next word is what follows.
+            first.current?.focus();
           }
         }}
       >
         <TextInput
           label="People say"
+          ref={first}
           data-autofocus
           maxLength={longest}
           value={said}
